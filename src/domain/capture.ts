@@ -28,6 +28,7 @@ import { BOUNCE_HANDLING, CRITERION_VERDICTS, GO_AROUND_WORDS, LANDING_CLASSES, 
 import {
   ALONG_BANDS,
   ANNOUNCED,
+  CUT_SHORT,
   ATTITUDES,
   EVENT_TYPES,
   type EventType,
@@ -262,6 +263,12 @@ export const Overruling = z.union([
 ]);
 export type Overruling = z.infer<typeof Overruling>;
 export type Measured = z.infer<typeof Measured>;
+/** Null = it was not, after all. */
+export const CutShortForm = z.object({ reason: z.enum(CUT_SHORT, 'Choose what ended it.').nullable() });
+const Line = z.string().trim().min(3, 'A few words, or “nothing”.').max(160, 'At most 160 characters: one line.');
+/** Three lines from who flew a lesson to who goes on. */
+export const HandedOver = z.object({ done: Line, next: Line, watch: Line });
+export type HandedOver = z.infer<typeof HandedOver>;
 export const LimitExceeded = z.object({ channel: z.enum(LIMIT_CHANNELS) });
 export type LimitExceeded = z.infer<typeof LimitExceeded>;
 export type TimerMarked = z.infer<typeof TimerMarked>;
@@ -332,6 +339,8 @@ export const PAYLOADS = {
   'limit-overridden': { 1: z.object({ limit: z.literal('house'), reason: Why }) },
   /** A limit of the aeroplane passed, seen by eye: it grounds as a recorded one does. */
   'limit-exceeded': { 1: LimitExceeded },
+  'cut-short': { 1: CutShortForm },
+  'handed-over': { 1: HandedOver },
   'item-waived': {
     1: z.object({
       itemId: z.string().min(1).max(20),
@@ -373,5 +382,14 @@ export const LimitAtDesk = z.object({
   type: z.literal('limit-overridden'),
   payload: PAYLOADS['limit-overridden'][1],
 });
+export const CutShortAtDesk = z.object({ ...AtADesk, type: z.literal('cut-short'), payload: CutShortForm });
+export const HandedOverAtDesk = z.object({ ...AtADesk, type: z.literal('handed-over'), payload: HandedOver });
 /** Something said of a flight at a desk; a request that is sent twice is one event. */
-export const DeskEventForm = z.discriminatedUnion('type', [TimeAtDesk, WaiverAtDesk, StopExplainedAtDesk, LimitAtDesk]);
+export const DeskEventForm = z.discriminatedUnion('type', [
+  TimeAtDesk,
+  WaiverAtDesk,
+  StopExplainedAtDesk,
+  LimitAtDesk,
+  CutShortAtDesk,
+  HandedOverAtDesk,
+]);

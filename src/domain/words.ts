@@ -50,6 +50,18 @@ export type Meant = (typeof MEANT)[number];
 /** What was meant, or null where nothing was noted or the word is none that can be meant. */
 export const meant = (word: string | null | undefined): Meant | null => MEANT.find((m) => m === word) ?? null;
 
+/** Why a flight ended before its lesson did. */
+export const CUT_SHORT = ['weather', 'aeroplane', 'pilot', 'instructor', 'time', 'aerodrome'] as const;
+export type CutShort = (typeof CUT_SHORT)[number];
+export const CUT_SHORT_WORDS: Record<CutShort, string> = {
+  weather: 'weather',
+  aeroplane: 'the aeroplane',
+  pilot: 'the pilot had enough',
+  instructor: 'the instructor had to stop',
+  time: 'time ran out',
+  aerodrome: 'aerodrome or traffic',
+};
+
 /** The check of the wheels on final is spoken: whether it was is entered once stopped. */
 export const REPEATED = ['said', 'not-said'] as const;
 /** The pilot's own word of a landing just flown. */
@@ -113,6 +125,8 @@ export const EVENT_TYPES = [
   'stop-explained',
   'limit-overridden',
   'limit-exceeded',
+  'cut-short',
+  'handed-over',
 ] as const;
 export type EventType = (typeof EVENT_TYPES)[number];
 

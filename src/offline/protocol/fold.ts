@@ -7,13 +7,14 @@ import type {
   TimerMarked,
   TrialFlown,
 } from '@/domain/capture';
-import { EVENT_TYPES } from '@/domain/words';
+import { type CutShort, EVENT_TYPES } from '@/domain/words';
 import { agreementEnds, definitionOf } from './events';
 import {
   type EventOf,
   FoldState,
   type FoldedChange,
   type FoldedGear,
+  type FoldedHandover,
   type FoldedItem,
   type FoldedLanding,
   type FoldedReason,
@@ -58,6 +59,9 @@ export interface Folded {
   runways: Record<string, string>;
   /** Who flies now per sortie, where two pilots share it. */
   flying: Record<string, string>;
+  /** Per sortie: why it ended early, and what was handed over. */
+  cutShort: Record<string, CutShort>;
+  handovers: Record<string, FoldedHandover>;
   /** The newest wind logged per sortie. */
   winds: Record<string, LoggedWind>;
 }
@@ -104,6 +108,8 @@ export function fold(events: readonly CaptureEvent[]): Folded {
     marks: [...state.marks.values()],
     runways: state.runways,
     flying: state.flying,
+    cutShort: state.cutShort,
+    handovers: state.handovers,
     winds: state.winds,
   };
 }

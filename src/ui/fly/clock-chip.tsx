@@ -72,6 +72,8 @@ export function ClockChip({
             has={has}
             tap={tap}
             ends={ends}
+            short={folded.cutShort[pack.sortieId] ?? null}
+            cutShort={(reason) => void saveEvent('cut-short', crypto.randomUUID(), { reason }).catch(() => undefined)}
             close={() => setOpen(false)}
           />
         </Suspense>

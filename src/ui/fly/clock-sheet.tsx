@@ -1,7 +1,9 @@
 'use client';
 import type { FlightClock, FuelFrom } from '@/core/fuel';
 import { TIMER_MARKS, type TimerMark } from '@/domain/airwork';
+import { CUT_SHORT, CUT_SHORT_WORDS, type CutShort } from '@/domain/words';
 import { hm } from './hours';
+import { Words } from './parts';
 import { Sheet } from './sheet';
 
 const NAME: Record<TimerMark, string> = {
@@ -31,10 +33,25 @@ interface Props {
   tap: (mark: TimerMark, at?: Date) => void;
   /** When the booking ends, ms. */
   ends: number;
+  /** Why it ended before the lesson did, as said so far. */
+  short: CutShort | null;
+  cutShort: (reason: CutShort | null) => void;
   close: () => void;
 }
 /** The whole clock of a flight and its taps. */
-export function ClockSheet({ clock, flowLPerH, fuelL, registration, marked, has, tap, ends, close }: Props) {
+export function ClockSheet({
+  clock,
+  flowLPerH,
+  fuelL,
+  registration,
+  marked,
+  has,
+  tap,
+  ends,
+  short,
+  cutShort,
+  close,
+}: Props) {
   return (
     <Sheet title="Clock of this flight" close={close}>
       <div className="taps t4" role="group" aria-label="Marks">
@@ -83,6 +100,14 @@ export function ClockSheet({ clock, flowLPerH, fuelL, registration, marked, has,
           5 min more booking
         </button>
       </div>
+      <Words
+        title="Cut short by"
+        options={CUT_SHORT}
+        now={short}
+        choose={cutShort}
+        columns={3}
+        name={(v) => CUT_SHORT_WORDS[v]}
+      />
       <p className="mb-0" style={{ fontSize: 15 }}>
         Fuel is arithmetic from {fuelL} L briefed for {registration}. The gauges, the dipstick and you outrank it.
       </p>

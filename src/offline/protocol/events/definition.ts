@@ -20,6 +20,8 @@ export const FACETS = [
   'limits',
   /** A limit of the aeroplane passed, seen by eye. */
   'exceedances',
+  /** Of the flight as a whole: why it ended early, what is handed over. */
+  'told',
   'wind',
   'runway',
   'seats',

@@ -5,10 +5,12 @@
 import type { CaptureEvent, EventPayload } from '@/domain/capture';
 import { EVENT_TYPES, type EventType } from '@/domain/words';
 import { corrected } from './corrected';
+import { cutShort } from './cut-short';
 import type { EventDefinition, Facet } from './definition';
 import { fieldSet } from './field-set';
 import { gearChecked } from './gear-checked';
 import { gearEvent } from './gear-event';
+import { handedOver } from './handed-over';
 import { itemObserved } from './item-observed';
 import { itemWaived } from './item-waived';
 import { landingSaved } from './landing-saved';
@@ -48,6 +50,8 @@ const EVENTS: { readonly [T in EventType]: EventDefinition<T> } = {
   'stop-explained': stopExplained,
   'limit-overridden': limitOverridden,
   'limit-exceeded': limitExceeded,
+  'cut-short': cutShort,
+  'handed-over': handedOver,
 };
 
 /**

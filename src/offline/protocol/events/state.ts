@@ -3,6 +3,7 @@ import type {
   CapturedLanding,
   EventPayload,
   GearChecked,
+  HandedOver,
   ItemObserved,
   LimitExceeded,
   LoggedWind,
@@ -12,7 +13,7 @@ import type {
   TrialFlown,
 } from '@/domain/capture';
 import { UNSEEN } from '@/domain/unseen';
-import type { EventType } from '@/domain/words';
+import type { CutShort, EventType } from '@/domain/words';
 
 /** An event of one type, its payload read by the schema of its version at the door. */
 export type EventOf<T extends EventType> = Omit<CaptureEvent, 'type' | 'payload'> & {
@@ -52,6 +53,8 @@ export interface FoldedOverruling {
   at: string;
 }
 /** Something noted in flight that stands on its own. */
+/** Of a flight: what was done, what comes next, what to watch. */
+export type FoldedHandover = HandedOver & { author: string; at: string };
 export interface FoldedRow<T> {
   id: string;
   sortieId: string;
@@ -107,6 +110,8 @@ export class FoldState {
   readonly overruled = new Map<string, Record<string, FoldedOverruling>>();
   readonly explained: Record<string, FoldedReason> = {};
   readonly overrides: Record<string, FoldedReason> = {};
+  readonly cutShort: Record<string, CutShort> = {};
+  readonly handovers: Record<string, FoldedHandover> = {};
   readonly runways: Record<string, string> = {};
   readonly flying: Record<string, string> = {};
   readonly winds: Record<string, LoggedWind> = {};

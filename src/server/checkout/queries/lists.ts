@@ -147,6 +147,12 @@ export async function sharersOf(
     .map((p) => ({ id: p.id, name: p.name, own: p.own === 1 }));
 }
 
+/** Names of users, by id. */
+export async function namesOf(ids: readonly string[]): Promise<Map<string, string>> {
+  const found = ids.length === 0 ? [] : await Users.find({ where: { id: [...new Set(ids)] }, pick: ['id', 'name'] });
+  return new Map(found.map((u) => [u.id, u.name]));
+}
+
 const MOST_FOUND = 400;
 /** People and checkouts as the finder lists them; open checkouts first. */
 export async function findable(user: CurrentUser): Promise<{

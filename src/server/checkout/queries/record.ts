@@ -13,9 +13,10 @@ import { gearMassGroup, programmeOn, sheetFacts } from '@/core/plan';
 import { WIND_GOOD_FOR_MIN } from '@/core/wind';
 import type { AirworkKind } from '@/domain/airwork';
 import type { Need } from '@/domain/assess-words';
-import type { CaptureEvent, GearChecked, TimerMarked } from '@/domain/capture';
+import type { CaptureEvent, GearChecked, HandedOver, TimerMarked } from '@/domain/capture';
 import type { House, Programme, RulePack, Standard } from '@/domain/programme';
 import type { TypeSheet } from '@/domain/sheet';
+import type { CutShort } from '@/domain/words';
 import { type Folded, fold, gearAt, affecting } from '@/offline/protocol';
 import { contentById } from '../../rules/content';
 import { parsedSheet } from '../../hangar/sheets';
@@ -57,6 +58,9 @@ export interface CheckoutRecord {
   stops: (StopLine & { lesson: number; explained: { reason: string; author: string; at: string } | null })[];
   /** A limit of the school set aside, by lesson. */
   overridden: { lesson: number; reason: string; author: string; at: string }[];
+  /** Lessons that ended early, and what one instructor hands to another. */
+  cutShort: ReadonlyMap<number, CutShort>;
+  handovers: ReadonlyMap<number, HandedOver & { by: string; at: string }>;
 }
 
 /** What a record of a checkout is read from. */
@@ -113,7 +117,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
   const landings = await landingsOf(head.id, t);
   const events = await eventsOf(
     { checkoutId: head.id },
-    affecting('items', 'waivers', 'powers', 'trials', 'gear', 'clock', 'reasons', 'limits'),
+    affecting('items', 'waivers', 'powers', 'trials', 'gear', 'clock', 'reasons', 'limits', 'told'),
     t,
   );
   const folded = fold(events);
@@ -233,6 +237,31 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
       const o = folded.overrides[s.sharedWith ?? s.id];
       return o ? [{ lesson: s.lesson, ...o }] : [];
     }),
+    ...(await toldOf(sorties, folded, t)),
+  };
+}
+
+/** What was said of whole flights, by lesson, with the names of who said it. */
+async function toldOf(
+  sorties: readonly SortieRow[],
+  folded: Folded,
+  t?: Transaction,
+): Promise<Pick<CheckoutRecord, 'cutShort' | 'handovers'>> {
+  const flights = sorties.map((s) => ({ lesson: s.lesson, id: s.sharedWith ?? s.id }));
+  const authors = Object.values(folded.handovers).map((h) => h.author);
+  const names = authors.length === 0 ? [] : await Users.find({ where: { id: authors }, pick: ['id', 'name'] }, t);
+  return {
+    cutShort: new Map(
+      flights.flatMap((f) => (folded.cutShort[f.id] ? [[f.lesson, folded.cutShort[f.id] as CutShort] as const] : [])),
+    ),
+    handovers: new Map(
+      flights.flatMap((f) => {
+        const h = folded.handovers[f.id];
+        if (!h) return [];
+        const { author, ...lines } = h;
+        return [[f.lesson, { ...lines, by: names.find((n) => n.id === author)?.name ?? '' }] as const];
+      }),
+    ),
   };
 }
 

@@ -1,3 +1,5 @@
+import { LessonLines } from '@/ui/debrief/lesson-lines';
+import { namesOf } from '@/server/checkout/queries/lists';
 import { dayHere } from '@/server/rules/today';
 import { lateOf } from '@/server/ledger/queries/late';
 import { LateNote } from '@/ui/sign/late-note';
@@ -156,6 +158,11 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                     {proposal.flightMin} min of flying in {proposal.flightRoomMin}; {proposal.wind.words}.
                   </p>
                   <Link href={`/checkouts/${head.id}/plan`}>Edit plan</Link>
+                </Panel>
+              ) : null}
+              {record.sorties.length > 0 ? (
+                <Panel title="Lessons">
+                  <LessonLines record={record} names={await namesOf(record.sorties.map((x) => x.instructorId))} />
                 </Panel>
               ) : null}
               <Panel title="What will look and feel different">

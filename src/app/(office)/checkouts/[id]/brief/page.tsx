@@ -1,3 +1,6 @@
+import { CUT_SHORT_WORDS } from '@/domain/words';
+import type { CheckoutRecord } from '@/server/checkout/queries/record';
+import { Handover } from '@/ui/debrief/handover';
 import { localToday } from '@/server/rules/today';
 import { isNight } from '@/core/sun';
 import { nextAerodrome } from '@/server/checkout/queries/where';
@@ -155,6 +158,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
             count={unconfirmed(head.sheet).length + unconfirmed(head.airframe).length}
             edits={may.changeHouse(user)}
           />
+          <LastLesson record={record} before={before?.lesson ?? null} />
           <BriefWorkbench
             {...common}
             checkoutId={head.id}
@@ -184,5 +188,22 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
         </div>
       </main>
     </>
+  );
+}
+
+/** What the lesson before says to this one: what was handed over, and why it ended early. */
+function LastLesson({ record, before }: { record: CheckoutRecord; before: number | null }) {
+  const handover = before === null ? undefined : record.handovers.get(before);
+  const short = before === null ? undefined : record.cutShort.get(before);
+  if (before === null || (!handover && !short)) return null;
+  return (
+    <div className="mb-3">
+      {short ? (
+        <p className="caution">
+          Lesson {before} was cut short: {CUT_SHORT_WORDS[short]}. What it left open is asked again.
+        </p>
+      ) : null}
+      {handover ? <Handover lesson={before} of={handover} /> : null}
+    </div>
   );
 }

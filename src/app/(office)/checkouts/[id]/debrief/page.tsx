@@ -31,6 +31,10 @@ import {
   overruleAction,
   saveDebriefAction,
 } from '../../../../actions';
+import { CUT_SHORT_WORDS } from '@/domain/words';
+import { namesOf } from '@/server/checkout/queries/lists';
+import { CutShortForm, HandoverForm } from '@/ui/debrief/lesson-told';
+import { Handover } from '@/ui/debrief/handover';
 import { RecordingLinks } from '@/ui/debrief/recording-links';
 import { BestAndWorst } from '@/ui/debrief/best-and-worst';
 import { SinceBefore } from '@/ui/debrief/since-before';
@@ -129,6 +133,12 @@ export default async function DebriefPage({
     lesson,
     { runs, traceId: replay?.id ?? null },
   );
+  const short = record.cutShort.get(summary.lesson) ?? null;
+  const handover = record.handovers.get(summary.lesson) ?? null;
+  const teachers = await namesOf(record.sorties.map((s) => s.instructorId));
+  const other = sortie !== undefined && sortie.instructorId !== head.instructorId;
+  const taughtBy = other ? (teachers.get(sortie.instructorId) ?? null) : null;
+  const own = sortie !== undefined && sortie.sharedWith === null ? sortie : null;
   const map = touchdownPoints(shown, { trackM: head.sheet.gear.trackM.value, boxM: standard.boxM }, false);
   return (
     <>
@@ -139,6 +149,8 @@ export default async function DebriefPage({
             long
             title={lessonHeadline(summary)}
             line={[
+              ...(short ? [`Cut short: ${CUT_SHORT_WORDS[short]}.`] : []),
+              ...(taughtBy ? [`Taught by ${taughtBy}.`] : []),
               ...(past.size > 0 ? [`${plural(past.size, 'record')} flown past a stop.`] : []),
               shown.length > 0 ? lookFirst(shown) : `${plural(page.airwork.length, 'item')} seen.`,
               `Judged by the standard ${standard.name}.`,
@@ -188,6 +200,18 @@ export default async function DebriefPage({
                   <strong>The school’s wind limit was set aside for this flight:</strong> {o.reason}.
                 </p>
               ))}
+            {handover ? <Handover lesson={summary.lesson} of={handover} /> : null}
+            {own && runs && head.status === 'open' ? (
+              <details className="panel" open={other && handover === null}>
+                <summary>How the lesson ended{other ? ', and the handover' : ''}</summary>
+                <div className="grid mt-2">
+                  <CutShortForm sortieId={own.id} now={short} send={deskEventAction} />
+                  {other ? (
+                    <HandoverForm sortieId={own.id} to={head.instructorName} now={handover} send={deskEventAction} />
+                  ) : null}
+                </div>
+              </details>
+            ) : null}
             {best ? (
               <AfterTheirWord waits={ask !== null}>
                 <BestAndWorst

@@ -1,0 +1,45 @@
+import { dateText } from '@/core/format';
+import { CUT_SHORT_WORDS, type CutShort } from '@/domain/words';
+import { Link } from '../shared/link';
+
+interface Of {
+  head: { id: string };
+  sorties: readonly { id: string; lesson: number; flownOn: string; instructorId: string }[];
+  landings: readonly { lesson: number }[];
+  cutShort: ReadonlyMap<number, CutShort>;
+}
+
+/** Which lesson was flown when, and who taught it. */
+export function LessonLines({ record, names }: { record: Of; names: ReadonlyMap<string, string> }) {
+  return (
+    <table className="plain" aria-label="Lessons">
+      <thead>
+        <tr>
+          <th scope="col">lesson</th>
+          <th scope="col">day</th>
+          <th scope="col">taught by</th>
+          <th scope="col">landings</th>
+        </tr>
+      </thead>
+      <tbody>
+        {record.sorties.map((s) => {
+          const landings = record.landings.filter((l) => l.lesson === s.lesson).length;
+          const short = record.cutShort.get(s.lesson);
+          return (
+            <tr key={s.id}>
+              <th scope="row">
+                <Link href={`/checkouts/${record.head.id}/debrief?lesson=${s.lesson}`}>{s.lesson}</Link>
+              </th>
+              <td>{dateText(s.flownOn)}</td>
+              <td>
+                {names.get(s.instructorId) ?? 'not on record'}
+                {short ? <span className="soft"> · cut short: {CUT_SHORT_WORDS[short]}</span> : null}
+              </td>
+              <td>{landings}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
