@@ -28,6 +28,8 @@ export const BookForm = z.object({
   /** Where it is flown, by its code; null = home. */
   aerodrome: z.string().max(20).nullable().default(null),
   note: z.string().trim().max(300, 'At most 300 characters.'),
+  /** What a lesson is for: it stands in the calendar and opens the brief. */
+  aim: z.string().trim().max(120, 'At most 120 characters.').default(''),
   /** The wish it fulfils. */
   waitingId: z.string().nullable().default(null),
 });

@@ -14,6 +14,7 @@ import { sortiePack } from '@/server/fly/queries/pack';
 import { instructorLacks } from '@/server/fly/queries/stops';
 import { groundings } from '@/server/hangar/queries/groundings';
 import { debriefFacts } from '@/server/debrief/queries/debrief';
+import { recordAtDesk } from '@/server/fly/commands/office';
 import { releaseExceedance } from '@/server/traces/commands/traces';
 import { limitsPassed } from '@/server/traces/queries/traces';
 import { stopsShown } from '@/server/checkout/queries/stop-shown';
@@ -113,6 +114,35 @@ describe('a limit seen exceeded by eye', () => {
     expect(await groundings({ registration: 'ZP-URZ', openOnly: true })).toEqual([]);
     for (const sql of ["UPDATE exceedances SET channel = 'vfe'", 'DELETE FROM exceedances'])
       expect((await shell(sql)).error).toContain('never');
+  });
+});
+
+describe('what is said of a whole flight', () => {
+  it('why it was cut short, taken back too, and three lines to who goes on', async () => {
+    const checkout = await openOf('duarte');
+    const flight = (await sortiesOf(checkout)).at(-1);
+    if (!flight) throw new Error('no flight');
+    const at = (type: string, payload: object) => ({
+      requestId: randomUUID(),
+      sortieId: flight.id,
+      subjectId: flight.id,
+      type,
+      payload,
+    });
+    const short = async () => (await recordOf(checkout)).cutShort.get(flight.lesson) ?? null;
+    expect(await short()).toBeNull();
+    await recordEvents(helena, [event(helena, flight.id, 'cut-short', '14:20', { reason: 'time' })]);
+    expect(await short()).toBe('time');
+    done(await recordAtDesk(helena, at('cut-short', { reason: 'weather' })));
+    expect(await short()).toBe('weather');
+    done(await recordAtDesk(helena, at('cut-short', { reason: null })));
+    expect(await short()).toBeNull();
+    expect(said(await recordAtDesk(helena, at('cut-short', { reason: 'boredom' })))).toContain('Choose what ended it');
+    const lines = { done: 'F4 and F5, five landings', next: 'Crosswind from the left', watch: 'Feet late on power' };
+    expect(said(await recordAtDesk(helena, at('handed-over', { ...lines, watch: '' })))).toContain('A few words');
+    expect(said(await recordAtDesk(await user('duarte'), at('handed-over', lines)))).not.toBe('');
+    done(await recordAtDesk(bento, at('handed-over', lines)));
+    expect((await recordOf(checkout)).handovers.get(flight.lesson)).toMatchObject({ ...lines, by: bento.name });
   });
 });
 

@@ -40,6 +40,7 @@ describe('a booking as typed', () => {
       surface: 'any' as const,
       aerodrome: '',
       note: '',
+      aim: '',
     };
     const school = { ...facts, checkouts: [] } as unknown as ScheduleFacts;
     expect(bookForm(v, school, 90, null)).toMatchObject({ startsAt: '', minutes: 90 });

@@ -24,6 +24,8 @@ export const Bookings = table(
     /** Code of the aerodrome it is flown at; null = home. */
     aerodrome: text.nullable(),
     note: text,
+    /** What a lesson is for. */
+    aim: text,
     state: z.enum(['booked', 'cancelled']),
     version: whole,
     bookedBy: text,
@@ -38,7 +40,7 @@ export const Bookings = table(
       checkout: [Checkouts, 'checkoutId'],
       booker: [Users, 'bookedBy'],
     },
-    defaults: ['passengers', 'surface'],
+    defaults: ['passengers', 'surface', 'aim'],
   },
 );
 

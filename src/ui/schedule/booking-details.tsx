@@ -61,6 +61,11 @@ export function BookingDetails({
           </ul>
         </div>
       ) : null}
+      {b.aim ? (
+        <p className="mb-1">
+          <strong>Aim:</strong> {b.aim}
+        </p>
+      ) : null}
       {b.note ? <p className="mb-1">{b.note}</p> : null}
       <p className="d-flex gap-3 flex-wrap my-2">
         {b.checkoutId ? (

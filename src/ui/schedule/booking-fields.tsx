@@ -116,6 +116,11 @@ export function BookingFields({
           </select>
         </Field>
       ) : null}
+      {kind === 'lesson' ? (
+        <Field label="Aim of the lesson" id="book-aim" error={error('aim')} hint="It opens the brief.">
+          <input maxLength={120} {...register('aim')} />
+        </Field>
+      ) : null}
       <Field label="Note" id="book-note" error={error('note')}>
         <input {...register('note')} />
       </Field>

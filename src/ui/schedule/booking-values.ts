@@ -23,6 +23,7 @@ export interface BookingValues {
   /** Code of the aerodrome; empty = home. */
   aerodrome: string;
   note: string;
+  aim: string;
 }
 /** What a booking begins with: a place in the grid, a wish, a link of another page. */
 export interface BookingStart {
@@ -54,6 +55,7 @@ export function firstValues(facts: FormFacts, start: BookingStart): BookingValue
     surface: 'any',
     aerodrome: '',
     note: '',
+    aim: '',
   };
 }
 
@@ -85,6 +87,7 @@ export function bookForm(v: BookingValues, facts: FormFacts, usualMin: number, w
     startsAt: v.at || typed,
     minutes: lengthOr(v, usualMin),
     note: v.note,
+    aim: v.kind === 'lesson' ? v.aim : '',
     waitingId,
   };
 }

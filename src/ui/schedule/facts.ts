@@ -25,6 +25,7 @@ export interface Booking {
   /** Code of the aerodrome; null = home. */
   aerodrome: string | null;
   note: string;
+  aim: string;
   version: number;
   masked: boolean;
   mine: boolean;

@@ -14,3 +14,6 @@ CREATE INDEX exceedances_airframe ON exceedances(airframe_id);
 CREATE INDEX exceedances_sortie ON exceedances(sortie_id);
 CREATE TRIGGER exceedances_fixed BEFORE UPDATE ON exceedances BEGIN SELECT RAISE(ABORT, 'an exceedance is never changed'); END;
 CREATE TRIGGER exceedances_kept BEFORE DELETE ON exceedances BEGIN SELECT RAISE(ABORT, 'an exceedance is never removed'); END;
+
+-- What a lesson is for, said when it is booked
+ALTER TABLE bookings ADD COLUMN aim TEXT NOT NULL DEFAULT '';

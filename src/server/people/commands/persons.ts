@@ -452,7 +452,7 @@ async function erasePilotRows(pilotId: string, name: string, userId: string | nu
   await LoggedFlights.delete(whose, t);
   await Qualifications.delete({ ...whose, ledgerId: null }, t);
   await LogbookImports.update({ fileName: 'erased', header: '', mapping: {} }, whose, t);
-  await Bookings.update({ note: '' }, whose, t);
+  await Bookings.update({ note: '', aim: '' }, whose, t);
   const booked = { bookingId: (await Bookings.find({ where: whose, pick: ['id'] }, t)).map((b) => b.id) };
   await BookingChanges.update({ body: {} }, booked, t);
   await BookingChanges.update({ reason: '' }, { ...booked, reason: { [Op.ne]: 'the person was erased' } }, t);

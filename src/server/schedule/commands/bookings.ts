@@ -58,6 +58,7 @@ export async function book(user: CurrentUser, form: unknown): Promise<Booked> {
         surface: d.surface,
         aerodrome,
         note: d.note,
+        aim: d.kind === 'lesson' ? d.aim : '',
         state: 'booked',
         version: 1,
         bookedBy: user.id,

@@ -30,6 +30,8 @@ export interface BookingLine {
   /** Code of the aerodrome it is flown at; null = home. */
   aerodrome: string | null;
   note: string;
+  /** What a lesson is for. */
+  aim: string;
   version: number;
   state: 'booked' | 'cancelled';
   /** Somebody else’s, for a pilot: only that it is taken. */
@@ -63,6 +65,7 @@ function lineOf(user: CurrentUser, b: BookingRow): BookingLine {
     surface: b.surface,
     aerodrome: masked ? null : b.aerodrome,
     note: masked ? '' : b.note,
+    aim: masked ? '' : b.aim,
     version: b.version,
     state: b.state,
     masked,
@@ -98,10 +101,10 @@ export const bookingNow = (checkoutId: string, now: string) =>
 export async function nextBookingOf(
   checkoutId: string,
   now: string,
-): Promise<{ minutes: number; flightEnds: string; aerodrome: string | null } | null> {
+): Promise<{ minutes: number; flightEnds: string; aerodrome: string | null; aim: string } | null> {
   const b = await Bookings.first({
     where: { checkoutId, state: 'booked', endsAt: { [Op.gt]: now } },
-    pick: ['startsAt', 'endsAt', 'split', 'aerodrome'],
+    pick: ['startsAt', 'endsAt', 'split', 'aerodrome', 'aim'],
     order: ['startsAt'],
   });
   if (!b) return null;
@@ -112,5 +115,6 @@ export async function nextBookingOf(
         minutes: left,
         flightEnds: b.split ? flightSpan(b.startsAt, b.split).to : b.endsAt,
         aerodrome: b.aerodrome,
+        aim: b.aim,
       };
 }

@@ -144,7 +144,10 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   // What the last debrief asked to think of is carried into this brief.
   const before = [...sorties].reverse().find((s) => s.lesson < lesson);
   const thought = before ? ((await debriefOf(before.id))?.focus ?? []) : [];
-  const kept = briefed?.brief?.choices ?? { ...fresh, focus: carriedFocus(thought, plan?.focus ?? []) };
+  const kept = briefed?.brief?.choices ?? {
+    ...fresh,
+    focus: carriedFocus(thought, plan?.focus ?? []) || (booked?.aim ?? ''),
+  };
   const choices: BriefChoices = plan ? { ...kept, plan: plan.blocks } : kept;
   return (
     <>
@@ -158,7 +161,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
             count={unconfirmed(head.sheet).length + unconfirmed(head.airframe).length}
             edits={may.changeHouse(user)}
           />
-          <LastLesson record={record} before={before?.lesson ?? null} />
+          <LastLesson record={record} before={before?.lesson ?? null} aim={booked?.aim ?? ''} />
           <BriefWorkbench
             {...common}
             checkoutId={head.id}
@@ -192,18 +195,23 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
 }
 
 /** What the lesson before says to this one: what was handed over, and why it ended early. */
-function LastLesson({ record, before }: { record: CheckoutRecord; before: number | null }) {
+function LastLesson({ record, before, aim }: { record: CheckoutRecord; before: number | null; aim: string }) {
   const handover = before === null ? undefined : record.handovers.get(before);
   const short = before === null ? undefined : record.cutShort.get(before);
-  if (before === null || (!handover && !short)) return null;
+  if (!handover && !short && aim === '') return null;
   return (
     <div className="mb-3">
-      {short ? (
+      {aim ? (
+        <p className="mb-2">
+          <strong>Aim, as booked:</strong> {aim}
+        </p>
+      ) : null}
+      {short && before !== null ? (
         <p className="caution">
           Lesson {before} was cut short: {CUT_SHORT_WORDS[short]}. What it left open is asked again.
         </p>
       ) : null}
-      {handover ? <Handover lesson={before} of={handover} /> : null}
+      {handover && before !== null ? <Handover lesson={before} of={handover} /> : null}
     </div>
   );
 }
