@@ -1,0 +1,108 @@
+import { DUARTE } from '../tests/meet';
+import { allSent, as, checkoutOf, enterRelease, expect, go, landing, prepareDevice, tap, test, view } from './help';
+
+test.use({ spec: 'week' });
+const tablet = { width: 820, height: 1180 };
+
+test('a second pilot is chosen in the cockpit and flies at once; a flight cut short says why', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL, viewport: tablet });
+  const page = await as(context, 'helena');
+  const checkout = await checkoutOf(page, DUARTE);
+  await prepareDevice(page, checkout);
+  await page.getByRole('button', { name: /Second pilot/ }).click();
+  const sheet = page.getByRole('dialog', { name: 'Second pilot on this flight' });
+  await sheet.getByRole('button', { name: /^Clara Moita Reis/ }).click();
+  await expect(sheet.getByText('Clara Moita Reis shares this flight.', { exact: false })).toBeVisible();
+  await sheet.getByRole('button', { name: 'Done' }).click();
+  await landing(page, 'three-point');
+  await tap(page, 'Who flies now', 'Clara');
+  await landing(page, 'three-point');
+  const row = (name: string) => page.locator('.sofar').getByRole('row', { name: new RegExp(`^${name}`) });
+  await expect(row('Duarte')).toHaveText(/Duarte\s*1\s*1\s*1\s*0\s*0/);
+  await expect(row('Clara')).toHaveText(/Clara\s*1\s*1\s*1\s*0\s*0/);
+  // One cue for the next landing stands beside its number, and what is said of a saved one says what it counts for.
+  await page.getByText('One cue for the next landing').click();
+  await tap(page, 'One cue for the next landing', 'hold it off');
+  await expect(page.getByText('Cue: hold it off').first()).toBeVisible();
+  await page.getByRole('button', { name: /^Flight clock/ }).click();
+  await tap(page, 'Cut short by', 'weather');
+  await page.getByRole('dialog').getByRole('button', { name: 'Done' }).click();
+  await allSent(page, 2);
+  // Without a network nothing is changed, and it says so.
+  await context.setOffline(true);
+  await page.getByRole('button', { name: 'Second pilot on this flight' }).click();
+  await expect(sheet.getByText(/^No network: a second pilot is chosen with one/)).toBeVisible();
+  await context.setOffline(false);
+  await page.waitForTimeout(500);
+
+  await go(page, `${checkout}/debrief`);
+  await expect(page.getByText(/Cut short: weather\./)).toBeVisible();
+  await expect(page.getByText('Best and worst landing: after the pilot has said which they were')).toBeVisible();
+  await go(page, await checkoutOf(page, 'Clara Moita Reis'));
+  await expect(page.getByRole('table', { name: 'Lessons' })).toContainText('taught by');
+  await context.close();
+});
+
+test('a limit seen exceeded is two taps: grounded on the board, held at the signature, released by the chief', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL, viewport: tablet });
+  const page = await as(context, 'helena');
+  const checkout = await checkoutOf(page, DUARTE);
+  await prepareDevice(page, checkout);
+  await page.getByRole('button', { name: 'Limit exceeded' }).click();
+  await tap(page, 'Limit exceeded', 'load factor');
+  await expect(page.getByRole('status').filter({ hasText: 'load factor exceeded: saved.' })).toBeVisible();
+  await view(page, 'Airwork');
+  await expect(page.getByRole('button', { name: 'Limit exceeded' })).toBeVisible();
+  await expect(async () => {
+    await go(page, '/board');
+    await expect(page.locator('#limits')).toContainText('How far was not measured.', { timeout: 1000 });
+  }).toPass();
+  await expect(page.locator('#limits')).toContainText('Not released.');
+  await go(page, `${checkout}/sign`);
+  await expect(page.getByText(/load factor, seen by eye/)).toBeVisible();
+  await go(page, `${checkout}/fly`);
+  await expect(page.getByText('The aeroplane is grounded: no flight is taken.')).toBeVisible();
+  await context.close();
+  const chief = await as(await browser.newContext({ baseURL }), 'bento');
+  await enterRelease(chief);
+  await chief.context().close();
+});
+
+test('a lesson flown by another instructor is handed over in three lines, and its aim was said when it was booked', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL, viewport: tablet });
+  const bento = await as(context, 'bento');
+  const checkout = await checkoutOf(bento, 'Clara Moita Reis');
+  await go(bento, `${checkout}/brief`);
+  await bento.getByRole('button', { name: /^Save (brief|new version)/ }).click();
+  await bento.waitForURL('**/fly');
+  await prepareDevice(bento, checkout);
+  await landing(bento, 'three-point');
+  await allSent(bento, (await bento.getByText(/\d+ on this device/).innerText()).startsWith('1 ') ? 1 : 2);
+  await go(bento, `${checkout}/debrief`);
+  await expect(bento.getByText(/Taught by Bento Quadra Luz\./)).toBeVisible();
+  await bento.getByLabel('Done', { exact: true }).fill('Five three-point landings');
+  await bento.getByLabel('Next', { exact: true }).fill('Wheel landings, left crosswind');
+  await bento.getByRole('button', { name: /^Hand over to/ }).click();
+  await expect(bento.getByText('A few words, or “nothing”.')).toBeVisible();
+  await bento.getByLabel('Watch', { exact: true }).fill('Feet late on power');
+  await bento.getByRole('button', { name: /^Hand over to/ }).click();
+  await expect(bento.getByRole('heading', { name: /^Handover after lesson/ })).toBeVisible();
+  await context.close();
+
+  const helena = await as(await browser.newContext({ baseURL }), 'helena');
+  await go(helena, `${checkout}/brief`);
+  await expect(helena.getByRole('heading', { name: /^Handover after lesson \d, from Bento/ })).toBeVisible();
+  await expect(helena.getByText('Feet late on power')).toBeVisible();
+  await go(helena, checkout);
+  await expect(helena.getByRole('table', { name: 'Lessons' })).toContainText('Bento Quadra Luz');
+  await helena.context().close();
+});
