@@ -1,7 +1,7 @@
-import { DUARTE } from '../tests/meet';
 import { allSent, as, checkoutOf, enterRelease, expect, go, landing, prepareDevice, tap, test, view } from './help';
 
 test.use({ spec: 'week' });
+const DUARTE = 'Duarte Sá Nogal';
 const tablet = { width: 820, height: 1180 };
 
 test('a second pilot is chosen in the cockpit and flies at once; a flight cut short says why', async ({
