@@ -159,6 +159,7 @@ test('a number is typed on keys, taken from the usual ones, or runs while it is 
   const page = await as(context, 'helena');
   await prepareDevice(page, await checkoutOf(page, 'Duarte Sá Nogal'));
   const of = (what: string) => page.getByRole('button', { name: `Speed at the threshold ${what}` });
+  await tap(page, 'What was seen', 'Speed and roll-out');
   await of('not seen').click();
   const keys = page.getByRole('dialog', { name: 'Speed at the threshold' });
   await keys.getByRole('button', { name: '6', exact: true }).click();

@@ -103,10 +103,10 @@ export async function prepareDevice(page: Page, checkout: string): Promise<void>
   await expect(page.getByRole('button', { name: /^Flight clock/ })).toBeVisible();
 }
 
-/** The chief enters the release after a limit was passed, as it was certified. */
-export async function enterRelease(page: Page): Promise<void> {
+/** The chief enters the release after a limit was passed, as it was certified; of several the one named. */
+export async function enterRelease(page: Page, of = ''): Promise<void> {
   await go(page, '/board');
-  const limits = page.locator('#limits');
+  const limits = page.locator('#limits').getByRole('listitem').filter({ hasText: of });
   await limits.getByText('Enter the release …').click();
   await limits
     .getByLabel('What was done, and where it is entered')
