@@ -11,6 +11,7 @@ import {
   acknowledgeBrief,
   chooseSchools,
   moveCheckout,
+  swapAeroplane,
   openCheckout,
   saveBrief,
   saveBriefTemplate,
@@ -126,6 +127,7 @@ export const acknowledgeBriefAction = act(acknowledgeBrief, Id);
 export const chooseSchoolsAction = act(chooseSchools);
 export const saveBriefTemplateAction = act(saveBriefTemplate);
 export const moveCheckoutAction = act(moveCheckout);
+export const swapAeroplaneAction = act(swapAeroplane);
 export const saveTypeSheetAction = act(saveTypeSheet);
 export const startTypeDraftAction = act(startTypeDraft);
 export const keepTypeDraftAction = act(keepTypeDraft);

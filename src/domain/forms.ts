@@ -56,6 +56,12 @@ export const PilotCertificateForm = z.object({
   certificate: z.string().trim().max(80, 'At most 80 characters.'),
 });
 /** Moves a checkout to newer sheets, on purpose. */
+/** Going on in another aeroplane of the type. */
+export const SwapForm = z.object({
+  checkoutId: z.string(),
+  airframeId: z.string('Choose the aeroplane.').min(1, 'Choose the aeroplane.'),
+  reason: reason(5),
+});
 export const NewerSheetsForm = z.object({
   checkoutId: z.string(),
   typeVersion: z.number().int().nullable(),

@@ -158,6 +158,8 @@ export const ProgrammeItem = z.object({
   legal: z.boolean().default(false),
   /** What the aeroplane must have for it to be asked; all of them. Empty = asked of every one. */
   needs: z.array(z.enum(NEEDS)).default([]),
+  /** It belongs to the airframe: asked again when the checkout goes on in another registration. */
+  perAirframe: z.boolean().default(false),
   /** In which of the first lessons an instructor takes it up; absent = when its prerequisites are met. */
   lesson: z.number().int().min(1).max(9).optional(),
 });

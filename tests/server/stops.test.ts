@@ -9,6 +9,9 @@ import { signingState } from '@/server/ledger/commands/sign';
 import { row } from '../../scripts/lib/raw';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { sortiesOf } from '@/server/checkout/queries/flights';
+import { swapAeroplane } from '@/server/checkout/commands/checkout';
+import { flownLessons, stageOf } from '@/server/checkout/queries/stage';
+import { hangar } from '@/server/hangar/queries/hangar';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { sortiePack } from '@/server/fly/queries/pack';
 import { instructorLacks } from '@/server/fly/queries/stops';
@@ -296,5 +299,34 @@ describe('the instructor', () => {
     expect(held.lacks).toEqual([]);
     expect(held.holdsTo).toMatch(/^\d{4}-\d\d-\d\d$/);
     expect((await instructorLacks('nobody', duarte, '2026-11-24')).lacks).toHaveLength(1);
+  });
+});
+
+describe('an aeroplane swapped in mid-checkout', () => {
+  it('goes on with its own sheet: evidence stays, what belongs to the airframe is asked again, the lesson is briefed again', async () => {
+    const id = await openOf('clara');
+    const before = await recordOf(id);
+    const { registration } = before.head;
+    const frames = (await hangar()).flatMap((t) => t.airframes);
+    const other = frames.find((a) => a.effective.code === before.head.typeCode && a.registration !== registration);
+    const strange = frames.find((a) => a.effective.code !== before.head.typeCode);
+    const form = (airframeId: string | undefined) => ({ checkoutId: id, airframeId, reason: 'Ours is in maintenance' });
+    expect(said(await swapAeroplane(helena, form(strange?.id)))).toContain('other-type');
+    expect(said(await swapAeroplane(helena, form(before.head.airframeId)))).toContain('flown-already');
+    expect(said(await swapAeroplane(await user('clara'), form(other?.id)))).toContain('not-found');
+    done(await swapAeroplane(helena, form(other?.id)));
+    const after = await recordOf(id);
+    expect([after.head.registration, after.landings.length]).toEqual([other?.registration, before.landings.length]);
+    expect(new Set(after.sorties.map((s) => s.registration))).toEqual(new Set([registration]));
+    const met = (r: typeof after) => r.items.filter((i) => i.met).map((i) => i.item.id);
+    const own = after.programmes.flatMap((p) => p.items.filter((i) => i.perAirframe).map((i) => i.id));
+    expect(own.length).toBeGreaterThan(0);
+    expect(met(before).some((i) => own.includes(i))).toBe(true);
+    expect(met(after)).toEqual(met(before).filter((i) => !own.includes(i)));
+    const last = after.sorties.at(-1);
+    if (last && !flownLessons(after).has(last.lesson)) {
+      expect(stageOf(after)).toBe('brief');
+      expect(await sortiePack(helena, last.id)).toBeNull();
+    }
   });
 });

@@ -107,6 +107,8 @@ export interface EvidenceRecord {
   seen?: Readonly<Partial<Record<Subject, readonly string[]>>>;
   /** Share of an item's landings that may be based on the clean tap, 0 to 1; absent = half. */
   assertedShare?: number;
+  /** Since when it is flown in this airframe, an instant; absent = from the start. */
+  airframeSince?: string;
   /** Days after which evidence of what fades has lapsed; absent = 90. */
   fadesDays?: number;
   /** Further training asked for in the ledger: the items, when, and by whom; the newest of an item stands. */
@@ -382,7 +384,7 @@ function judgeRule(item: ProgrammeItem, rule: EvidenceRule, record: Ordered): Ru
     case 'go-arounds':
       return goAroundEvidence(rule, record);
     case 'observed':
-      return observedEvidence(item.id, rule, record);
+      return observedEvidence(item.id, rule, item.perAirframe ? sinceSwap(record) : record);
     case 'hours':
       return hoursEvidence(item.id, rule, record);
     case 'briefs':
@@ -638,6 +640,14 @@ const variantOf = ({ detail }: ItemObserved): string | null =>
     : detail?.form === 'energy' || detail?.form === 'asymmetric'
       ? detail.item
       : null;
+
+/** What was seen before the checkout went on in another airframe speaks of that one. */
+function sinceSwap(record: Ordered): Ordered {
+  const { airframeSince } = record;
+  return airframeSince === undefined
+    ? record
+    : { ...record, observations: record.observations.filter((o) => (o.at ?? o.date) >= airframeSince) };
+}
 
 function observedEvidence(
   itemId: string,

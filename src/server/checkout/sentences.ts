@@ -36,6 +36,9 @@ export const CHECKOUT_WORDS = {
     `Something of lesson ${lesson} was recorded meanwhile. Save again to brief the next lesson.`,
   'chief-sets-order': () => 'The chief instructor sets the school order.',
   'newer-version': () => 'There is a newer version than the one shown. Reload the page and read the differences.',
+  'flown-already': ({ registration }: { registration: string }) => `It is flown in ${registration} already.`,
+  'other-type': ({ registration, type }: { registration: string; type: string }) =>
+    `${registration} is no ${type}. Open a checkout for it.`,
   'newest-already': () => 'This checkout already runs under the newest versions.',
 };
 export const told = teller(CHECKOUT_WORDS);

@@ -64,10 +64,13 @@ export const Sorties = table(
     sharedWith: text.nullable(),
     /** Code of the aerodrome it is flown at; null = home. */
     aerodrome: text.nullable(),
+    /** The aeroplane it is flown in; a checkout may go on in another of the type. */
+    airframeId: text.nullable(),
   },
   {
     links: {
       checkout: [Checkouts, 'checkoutId'],
+      airframe: [Airframes, 'airframeId'],
       instructor: [Users, 'instructorId'],
       secondPilot: [Pilots, 'secondPilotId'],
       secondCheckout: [Checkouts, 'secondCheckoutId'],
@@ -113,9 +116,17 @@ export const CheckoutMoves = table(
     movedBy: text,
     movedAt: instant,
     reason: text,
+    /** Where it went on in another aeroplane; null = only newer sheets. */
+    fromAirframeId: text.nullable(),
+    toAirframeId: text.nullable(),
   },
   {
-    links: { checkout: [Checkouts, 'checkoutId'], mover: [Users, 'movedBy'] },
+    links: {
+      checkout: [Checkouts, 'checkoutId'],
+      mover: [Users, 'movedBy'],
+      left: [Airframes, 'fromAirframeId'],
+      taken: [Airframes, 'toAirframeId'],
+    },
   },
 );
 

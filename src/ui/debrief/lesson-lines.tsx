@@ -3,8 +3,14 @@ import { CUT_SHORT_WORDS, type CutShort } from '@/domain/words';
 import { Link } from '../shared/link';
 
 interface Of {
-  head: { id: string };
-  sorties: readonly { id: string; lesson: number; flownOn: string; instructorId: string }[];
+  head: { id: string; registration: string };
+  sorties: readonly {
+    id: string;
+    lesson: number;
+    flownOn: string;
+    instructorId: string;
+    registration: string | null;
+  }[];
   landings: readonly { lesson: number }[];
   cutShort: ReadonlyMap<number, CutShort>;
 }
@@ -33,6 +39,9 @@ export function LessonLines({ record, names }: { record: Of; names: ReadonlyMap<
               <td>{dateText(s.flownOn)}</td>
               <td>
                 {names.get(s.instructorId) ?? 'not on record'}
+                {s.registration && s.registration !== record.head.registration ? (
+                  <span className="soft"> · in {s.registration}</span>
+                ) : null}
                 {short ? <span className="soft"> · cut short: {CUT_SHORT_WORDS[short]}</span> : null}
               </td>
               <td>{landings}</td>

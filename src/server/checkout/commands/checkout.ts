@@ -1,4 +1,4 @@
-import { NewerSheetsForm } from '@/domain/forms';
+import { SwapForm, NewerSheetsForm } from '@/domain/forms';
 import { OpenForm } from '@/domain/open-form';
 import { told } from '../sentences';
 import type { Told } from '../../floor/sentences';
@@ -261,10 +261,16 @@ export async function saveBrief(
           secondCheckoutId: null,
           sharedWith: null,
           aerodrome,
+          airframeId: head.airframeId,
         },
         t,
       );
-    else await Sorties.update({ flownOn: choices.data.flownOn, instructorId: user.id, aerodrome }, { id: sortieId }, t);
+    else
+      await Sorties.update(
+        { flownOn: choices.data.flownOn, instructorId: user.id, aerodrome, airframeId: head.airframeId },
+        { id: sortieId },
+        t,
+      );
     const versions = await Briefs.find({ where: { sortieId }, pick: ['version'] }, t);
     const briefId = randomUUID();
     await Briefs.insert(
@@ -414,6 +420,50 @@ export async function moveCheckout(user: CurrentUser, form: unknown): Promise<Re
         movedBy: user.id,
         movedAt: nowIso(),
         reason: data.reason,
+        fromAirframeId: null,
+        toAirframeId: null,
+      },
+      t,
+    );
+    return { ok: true };
+  });
+}
+
+/**
+ * Goes on in another aeroplane of the same type, with its own sheet. Evidence is carried; what belongs to the airframe is
+ * asked again, and a lesson that was briefed and not flown is briefed again. Lessons flown keep the aeroplane they were
+ * flown in.
+ */
+export async function swapAeroplane(user: CurrentUser, form: unknown): Promise<Result<object>> {
+  const parsed = SwapForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  const { checkoutId, airframeId, reason } = parsed.data;
+  const other = (await hangar()).flatMap((t) => t.airframes).find((a) => a.id === airframeId);
+  return write(async (t): Promise<Result<object>> => {
+    const head = await checkoutHead(checkoutId, t);
+    if (!head || !may.runCheckout(user, head) || head.status !== 'open') return problem('', told('not-found'));
+    if (!other) return problem('airframeId', told('aeroplane-unknown'));
+    if (other.id === head.airframeId)
+      return problem('airframeId', told('flown-already', { registration: other.registration }));
+    if (other.effective.code !== head.typeCode)
+      return problem('airframeId', told('other-type', { registration: other.registration, type: head.typeName }));
+    const samples = samplesIn(other.effective, other.airframe);
+    if (samples > 0) return problem('airframeId', told('samples', { count: samples }));
+    const version = await AirframeVersions.first({ where: { id: other.versionId }, pick: ['version'] }, t);
+    await Checkouts.update({ airframeId: other.id, airframeVersionId: other.versionId }, { id: head.id }, t);
+    await CheckoutMoves.insert(
+      {
+        id: randomUUID(),
+        checkoutId: head.id,
+        typeFrom: head.typeVersion,
+        typeTo: head.typeVersion,
+        airframeFrom: head.airframeVersion,
+        airframeTo: version?.version ?? 1,
+        movedBy: user.id,
+        movedAt: nowIso(),
+        reason,
+        fromAirframeId: head.airframeId,
+        toAirframeId: other.id,
       },
       t,
     );

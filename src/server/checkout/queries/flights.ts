@@ -32,6 +32,9 @@ export interface SortieRow {
   secondCheckoutId: string | null;
   /** Code of the aerodrome it is flown at; null = home. */
   aerodrome: string | null;
+  /** The aeroplane it is flown in. */
+  airframeId: string | null;
+  registration: string | null;
 }
 
 function briefOf(s: RowOf<typeof ask.sortiesOf>): BriefRow | null {
@@ -53,6 +56,8 @@ export async function sortiesOf(checkoutId: string, t?: Transaction): Promise<So
     secondPilotId: s.secondPilotId,
     secondCheckoutId: s.secondCheckoutId,
     aerodrome: s.aerodrome,
+    airframeId: s.airframeId,
+    registration: s.registration,
     brief: briefOf(s),
   }));
 }

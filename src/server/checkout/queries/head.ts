@@ -12,6 +12,8 @@ export interface CheckoutHead {
   pilotName: string;
   pilotMassKg: number;
   instructorId: string;
+  /** The aeroplane the checkout goes on in. */
+  airframeId: string;
   instructorName: string;
   registration: string;
   typeName: string;

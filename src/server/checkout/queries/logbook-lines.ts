@@ -42,7 +42,7 @@ export async function linesOf(record: CheckoutRecord): Promise<LessonLines[]> {
         pack: head.pack,
         date: dateText(s.flownOn),
         place: { at: at.ident, home: home.ident },
-        registration: head.registration,
+        registration: s.registration ?? head.registration,
         typeName: head.typeName,
         engines: head.sheet.engine.count,
         lesson: s.lesson,

@@ -1,4 +1,4 @@
-import type { Transaction } from 'sequelize';
+import { Op, type Transaction } from 'sequelize';
 import {
   type EvidenceRecord,
   type Experience,
@@ -27,7 +27,7 @@ import { derived } from '../../floor/derived';
 import { Pilots, Users } from '../../account/tables';
 import { Airframes, AirframeVersions, Types, TypeVersions } from '../../hangar/tables';
 import { ContentVersions } from '../../rules/tables';
-import { Briefs, Checkouts, Sorties } from '../tables';
+import { Briefs, CheckoutMoves, Checkouts, Sorties } from '../tables';
 import { CaptureEvents, Landings, Stops } from '../../fly/tables';
 import { LedgerEntries } from '../../ledger/tables';
 import { PilotHours, Qualifications } from '../../people/tables';
@@ -75,6 +75,7 @@ export const RECORD_TABLES = [
   ContentVersions,
   Sorties,
   Briefs,
+  CheckoutMoves,
   Landings,
   CaptureEvents,
   Stops,
@@ -160,8 +161,13 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
       .map((s) => s.stop);
   const standard = standardOn(await contentById('standard', head.standardId, t), head.sheet, head.goals);
   const rowOf = (kind: AirworkKind) => standard.airwork.find((a) => a.kind === kind) ?? null;
+  const swapped = await CheckoutMoves.first(
+    { where: { checkoutId: head.id, toAirframeId: { [Op.ne]: null } }, pick: ['movedAt'], order: ['-movedAt'] },
+    t,
+  );
   const evidence: EvidenceRecord = {
     seen: standard.seen,
+    ...(swapped ? { airframeSince: swapped.movedAt } : {}),
     assertedShare: house.evidence.assertedShare,
     fadesDays: house.evidence.fadesDays,
     refused: await refusedOf(head, t),

@@ -1,5 +1,6 @@
 import type { Stage } from '@/domain/words';
 import { type NextAction, type NextStep, nextStep } from '../next-words';
+import type { SortieRow } from './flights';
 import type { CheckoutRecord } from './record';
 
 /** Lessons in which something was flown: a landing, an item of flight, or a flight by the clock. */
@@ -16,6 +17,12 @@ export function flownLessons(record: Pick<CheckoutRecord, 'landings' | 'programm
   ]);
 }
 
+/** A brief for the aeroplane the checkout goes on in; after a change of aeroplane the lesson is briefed again. */
+export const briefedHere = (
+  sortie: Pick<SortieRow, 'brief' | 'airframeId'>,
+  head: Pick<CheckoutRecord['head'], 'airframeId'>,
+): boolean => sortie.brief !== null && (sortie.airframeId === null || sortie.airframeId === head.airframeId);
+
 /** The stage a checkout stands at, from what is recorded; nobody sets it by hand. */
 export function stageOf(
   record: Pick<CheckoutRecord, 'head' | 'sorties' | 'landings' | 'items' | 'programmes' | 'evidence'>,
@@ -24,7 +31,7 @@ export function stageOf(
   const latest = record.sorties[record.sorties.length - 1];
   if (!latest) return 'brief';
   const flown = flownLessons(record).has(latest.lesson);
-  return flown ? 'debrief' : latest.brief ? 'fly' : 'brief';
+  return flown ? 'debrief' : briefedHere(latest, record.head) ? 'fly' : 'brief';
 }
 
 /** The one next action, and where it is done. */
@@ -57,6 +64,9 @@ function stepOf(record: CheckoutRecord): NextStep {
       return nextStep('debrief', { lesson });
     case 'open':
     case 'brief':
-      return nextStep('brief', { lesson: (latest?.lesson ?? 0) + 1 });
+      // Briefed and not flown it is the same lesson, in another aeroplane.
+      return nextStep('brief', {
+        lesson: latest && !flownLessons(record).has(latest.lesson) ? latest.lesson : (latest?.lesson ?? 0) + 1,
+      });
   }
 }

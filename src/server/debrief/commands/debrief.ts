@@ -180,7 +180,7 @@ export async function debriefSnapshot(checkoutId: string, sortieId: string) {
   return {
     schema: 'debrief/1' as const,
     pilot: head.pilotName,
-    registration: head.registration,
+    registration: sortie?.registration ?? head.registration,
     type: head.typeName,
     instructor: head.instructorName,
     lesson,

@@ -17,3 +17,9 @@ CREATE TRIGGER exceedances_kept BEFORE DELETE ON exceedances BEGIN SELECT RAISE(
 
 -- What a lesson is for, said when it is booked
 ALTER TABLE bookings ADD COLUMN aim TEXT NOT NULL DEFAULT '';
+
+-- Which aeroplane each lesson was flown in: a checkout may go on in another registration of the type
+ALTER TABLE sorties ADD COLUMN airframe_id TEXT REFERENCES airframes(id);
+UPDATE sorties SET airframe_id = (SELECT c.airframe_id FROM checkouts c WHERE c.id = sorties.checkout_id);
+ALTER TABLE checkout_moves ADD COLUMN from_airframe_id TEXT REFERENCES airframes(id);
+ALTER TABLE checkout_moves ADD COLUMN to_airframe_id TEXT REFERENCES airframes(id);

@@ -38,6 +38,7 @@ const HEAD = {
   pilotName: Pilots.columns.name,
   pilotMassKg: Pilots.columns.massKg,
   instructorId: c.instructorId,
+  airframeId: c.airframeId,
   instructorName: Users.columns.name,
   registration: Airframes.columns.registration,
   pack: c.pack,
@@ -76,9 +77,9 @@ export const changesOf = statement('checkout.changesOf', {
 
 export const sortiesOf = statement('checkout.sortiesOf', {
   params: ['checkoutId'],
-  sql: `SELECT s.id, s.lesson, s.flown_on, s.instructor_id, s.shared_with, s.second_pilot_id, s.second_checkout_id, s.aerodrome, b.id AS brief_id, b.version, b.choices, b.snapshot, b.created_at, b.acknowledged_at, u.name AS acknowledged_by_name, w.name AS created_by_name
+  sql: `SELECT s.id, s.lesson, s.flown_on, s.instructor_id, s.shared_with, s.second_pilot_id, s.second_checkout_id, s.aerodrome, s.airframe_id, fa.registration, b.id AS brief_id, b.version, b.choices, b.snapshot, b.created_at, b.acknowledged_at, u.name AS acknowledged_by_name, w.name AS created_by_name
      FROM sorties s LEFT JOIN briefs b ON b.sortie_id = s.id AND b.version = (SELECT MAX(version) FROM briefs WHERE sortie_id = s.id)
-     LEFT JOIN users u ON u.id = b.acknowledged_by LEFT JOIN users w ON w.id = b.created_by WHERE s.checkout_id = :checkoutId ORDER BY s.lesson`,
+     LEFT JOIN airframes fa ON fa.id = s.airframe_id LEFT JOIN users u ON u.id = b.acknowledged_by LEFT JOIN users w ON w.id = b.created_by WHERE s.checkout_id = :checkoutId ORDER BY s.lesson`,
   row: {
     id: Sorties.columns.id,
     lesson: Sorties.columns.lesson,
@@ -88,6 +89,8 @@ export const sortiesOf = statement('checkout.sortiesOf', {
     secondPilotId: Sorties.columns.secondPilotId,
     secondCheckoutId: Sorties.columns.secondCheckoutId,
     aerodrome: Sorties.columns.aerodrome,
+    airframeId: Sorties.columns.airframeId,
+    registration: Airframes.columns.registration.nullable(),
     briefId: Briefs.columns.id.nullable(),
     version: Briefs.columns.version.nullable(),
     choices: Briefs.columns.choices.nullable(),

@@ -23,7 +23,7 @@ export const flights = statement('record.flights', {
        SUM(l.kind = 'full-stop' AND l.surface = 'land') AS land_full, SUM(l.kind = 'touch-and-go' AND l.surface = 'land') AS land_touch, SUM(l.kind IN ('full-stop', 'touch-and-go') AND l.surface = 'water') AS water, SUM(l.kind = 'go-around') AS go_arounds,
        COALESCE((SELECT json_extract(b.choices, '$.night') FROM briefs b WHERE b.sortie_id = s.id ORDER BY b.version DESC LIMIT 1), 0) AS night, SUM(l.landing_class IN ('own', 'own-off-target')) AS own, SUM(l.kind IN ('full-stop', 'touch-and-go')) AS takeoffs,
        ROUND((julianday(${to}) - julianday(${from})) * 1440) AS minutes, NULL AS hours, '' AS remark, 'recorded here' AS source, s.aerodrome
-     FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN airframes a ON a.id = c.airframe_id JOIN types ty ON ty.id = a.type_id JOIN users u ON u.id = s.instructor_id
+     FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN airframes a ON a.id = COALESCE(s.airframe_id, c.airframe_id) JOIN types ty ON ty.id = a.type_id JOIN users u ON u.id = s.instructor_id
      WHERE l.pilot_id = :pilotId AND l.landing_class <> 'demonstration' GROUP BY s.id
      UNION ALL
      SELECT f.flown_on, '', ty.name, '', NULL, NULL, CASE WHEN f.surface = 'land' THEN f.full_stops ELSE 0 END, CASE WHEN f.surface = 'land' THEN f.landings - f.full_stops ELSE 0 END, CASE WHEN f.surface = 'water' THEN f.landings ELSE 0 END, 0, f.night, 0, f.takeoffs, NULL, f.hours, f.remark, 'logged by ' || u.name, NULL

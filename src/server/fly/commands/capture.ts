@@ -215,7 +215,7 @@ export async function projectSortie(sortieId: string, t: Transaction): Promise<v
   if (!sortie || sortie.sharedWith !== null) return;
   t.afterCommit(() => refreshLater([head.id, ...(flight.secondCheckoutId ? [flight.secondCheckoutId] : [])]));
   const folded = fold(await eventsOf({ sortieId }, [...new Set([...PROJECTED, ...affecting('clock')])], t));
-  await enterSeen(folded.exceeded, { head, airframeId: flight.checkout.airframeId, sortieId }, t);
+  await enterSeen(folded.exceeded, { head, airframeId: sortie.airframeId ?? flight.checkout.airframeId, sortieId }, t);
   const second = flight.secondPilotId;
   const theirs =
     second !== null &&
@@ -383,6 +383,7 @@ async function sharedLesson(
       secondPilotId: null,
       secondCheckoutId: null,
       sharedWith: sortie.id,
+      airframeId: sortie.airframeId,
       aerodrome: sortie.aerodrome,
     },
     t,

@@ -12,6 +12,7 @@ import { nowIso } from '../../floor/clock';
 import { aerodromeAt } from '../../rules/content';
 import { checkoutRecord } from '../../checkout/queries/record';
 import { eventsOf } from '../../checkout/queries/flights';
+import { briefedHere } from '../../checkout/queries/stage';
 import { checkoutHead } from '../../checkout/queries/head';
 import { lampMeaning } from '@/core/water';
 import { flightStops, stopRules } from './stops';
@@ -26,7 +27,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
   if (!head || !may.runCheckout(user, head)) return null;
   const record = await checkoutRecord(head);
   const sortie = record.sorties.find((s) => s.id === sortieId);
-  if (!sortie?.brief) return null;
+  if (!sortie?.brief || !briefedHere(sortie, head)) return null;
   const aerodrome = await aerodromeAt(sortie.aerodrome);
   const { choices, snapshot } = sortie.brief;
   const { sheet } = head;

@@ -101,10 +101,16 @@ export const bookingNow = (checkoutId: string, now: string) =>
 export async function nextBookingOf(
   checkoutId: string,
   now: string,
-): Promise<{ minutes: number; flightEnds: string; aerodrome: string | null; aim: string } | null> {
+): Promise<{
+  minutes: number;
+  flightEnds: string;
+  aerodrome: string | null;
+  aim: string;
+  airframeId: string | null;
+} | null> {
   const b = await Bookings.first({
     where: { checkoutId, state: 'booked', endsAt: { [Op.gt]: now } },
-    pick: ['startsAt', 'endsAt', 'split', 'aerodrome', 'aim'],
+    pick: ['startsAt', 'endsAt', 'split', 'aerodrome', 'aim', 'airframeId'],
     order: ['startsAt'],
   });
   if (!b) return null;
@@ -116,5 +122,6 @@ export async function nextBookingOf(
         flightEnds: b.split ? flightSpan(b.startsAt, b.split).to : b.endsAt,
         aerodrome: b.aerodrome,
         aim: b.aim,
+        airframeId: b.airframeId,
       };
 }

@@ -82,7 +82,7 @@ export async function contextOfSortie(
     context: contextAt(aerodrome),
     elsewhere: others.map((a) => contextAt(a).aerodrome),
     checkoutId: head.id,
-    airframeId: flight.checkout.airframeId,
+    airframeId: sortie?.airframeId ?? flight.checkout.airframeId,
     flownOn,
     lesson: sortie?.lesson ?? 0,
   };

@@ -1,5 +1,8 @@
 import { CUT_SHORT_WORDS } from '@/domain/words';
 import type { CheckoutRecord } from '@/server/checkout/queries/record';
+import { SwapForm } from '@/ui/open/swap-form';
+import { hangar } from '@/server/hangar/queries/hangar';
+import { list } from '@/core/format';
 import { Handover } from '@/ui/debrief/handover';
 import { localToday } from '@/server/rules/today';
 import { isNight } from '@/core/sun';
@@ -32,7 +35,12 @@ import { Standing } from '@/ui/stops/standing';
 import { FlightStrip } from '@/ui/shared/strip';
 import type { BriefChoices } from '@/domain/brief';
 import { checkoutPage, titled } from '../../../../checkout-page';
-import { acknowledgeBriefAction, saveBriefAction, saveBriefTemplateAction } from '../../../../actions';
+import {
+  acknowledgeBriefAction,
+  saveBriefAction,
+  saveBriefTemplateAction,
+  swapAeroplaneAction,
+} from '../../../../actions';
 
 export const generateMetadata = titled('Brief');
 
@@ -111,6 +119,15 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const places = await Promise.all(known.map(async (a) => ({ aerodrome: a, station: await weatherNow(a) })));
   // What the schedule knows of the next booking: how long it is, and whether its flight ends in the dark.
   const booked = await nextBookingOf(head.id, now);
+  const others = (await hangar())
+    .flatMap((x) => x.airframes)
+    .filter((a) => a.effective.code === head.typeCode && a.id !== head.airframeId)
+    .map((a) => ({
+      id: a.id,
+      registration: a.registration,
+      different: list(a.airframe.modifications.map((m) => m.name.toLowerCase())),
+    }));
+  const bookedIn = others.find((o) => o.id === booked?.airframeId) ?? null;
   const ends = usableEnds(aerodrome, head.sheet.surface);
   const fresh: BriefChoices = {
     flownOn: await localToday(),
@@ -161,6 +178,22 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
             count={unconfirmed(head.sheet).length + unconfirmed(head.airframe).length}
             edits={may.changeHouse(user)}
           />
+          {others.length > 0 ? (
+            <details className="panel mb-3" open={bookedIn !== null}>
+              <summary>
+                {bookedIn
+                  ? `The next lesson is booked in ${bookedIn.registration}, not in ${head.registration}`
+                  : `Flown in ${head.registration}. Another aeroplane of the type`}
+              </summary>
+              <SwapForm
+                checkoutId={head.id}
+                now={head.registration}
+                others={others}
+                booked={bookedIn?.id ?? null}
+                action={swapAeroplaneAction}
+              />
+            </details>
+          ) : null}
           <LastLesson record={record} before={before?.lesson ?? null} aim={booked?.aim ?? ''} />
           <BriefWorkbench
             {...common}

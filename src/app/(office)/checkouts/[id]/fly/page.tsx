@@ -1,7 +1,7 @@
 import { Link } from '@/ui/shared/link';
 import { asFlown, countFlown, flownWords, missingLine } from '@/core/assess';
 import { dateText } from '@/core/format';
-import { flownLessons } from '@/server/checkout/queries/stage';
+import { briefedHere, flownLessons } from '@/server/checkout/queries/stage';
 import { TakeGrounded, TakeSortie } from '@/ui/fly/take-sortie';
 import { OverrideLimit } from '@/ui/stops/stop-list';
 import { Standing } from '@/ui/stops/standing';
@@ -73,7 +73,13 @@ export default async function FlyStagePage({ params }: { params: Promise<{ id: s
               </Panel>
             </div>
           ) : null}
-          {!latest?.brief ? (
+          {latest?.brief && !flownLessons(record).has(latest.lesson) && !briefedHere(latest, head) ? (
+            <Empty
+              title={`Briefed for ${latest.registration ?? 'another aeroplane'}`}
+              text={`It is flown in ${head.registration} now, which has its own sheet. Brief the lesson again, then prepare the device.`}
+              {...(runs ? { href: `/checkouts/${head.id}/brief`, action: 'Brief the lesson again' } : {})}
+            />
+          ) : !latest?.brief ? (
             <Empty
               title="Nothing to fly yet"
               text="A lesson is briefed first: the wind, the speeds, the limits. Then a device can be prepared."
