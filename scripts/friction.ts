@@ -135,6 +135,21 @@ await tap(keys.getByRole('button', { name: 'Set' }));
 // The way to the item is no part of the number.
 if (now) (now as Step).taps -= 2;
 
+await prepared(page, gaspar);
+await page.getByRole('button', { name: 'Airwork', exact: true }).click();
+step('a manoeuvre, entry and exit', [64, null], 6);
+await tap(page.getByRole('button', { name: /^Performance manoeuvre/ }));
+await tap(group(page, 'Item').getByRole('button', { name: /^wing-over/ }));
+await tap(page.getByRole('button', { name: /^Entered as planned/ }));
+await tap(page.getByRole('button', { name: /^Left as entered/ }));
+await tap(group(page, 'Performance manoeuvre who flew it').getByRole('button', { name: /^unassisted/ }));
+await page.getByText(/Performance manoeuvre saved: within/).waitFor();
+
+step('a limit seen exceeded', [2, null], 2);
+await tap(page.getByRole('button', { name: 'Limit exceeded' }));
+await tap(group(page, 'Limit exceeded').getByRole('button', { name: 'Vne' }));
+await page.getByText(/Vne exceeded: saved/).waitFor();
+
 const bento = await signedIn('bento');
 const water = await checkoutOf(bento, 'Lídia Fonte Maior');
 await bento.goto(`${water}/brief`);
@@ -153,7 +168,7 @@ await tap(bento.getByRole('button', { name: 'Said and seen' }));
 await bento.locator('.decision:not(.stop)').waitFor();
 
 const front = await (async () => {
-  await prepared(page, gaspar);
+  await page.getByRole('button', { name: 'Landings', exact: true }).click();
   const count = () => page.locator('main button:visible, main a:visible').count();
   const flying = await count();
   await page.getByRole('button', { name: /^Stopped/ }).click();

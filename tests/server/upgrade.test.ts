@@ -226,7 +226,7 @@ describe('an upgrade from the first release', () => {
     expect((await shell('SELECT scopes FROM personal_tokens')).rows).toEqual([{ scopes: JSON.stringify(scopes) }]);
     expect(
       (await shell("SELECT kind || ' ' || thing AS c FROM changes ORDER BY version")).rows.map((r) => r.c),
-    ).toEqual(['type t', 'airframe ZP-X', 'rules house/house', 'person p', 'checkout k', 'brief b', 'debrief s']);
+    ).toEqual(['type t', 'airframe ZP-X', 'rules house/house', 'person p', 'brief b', 'debrief s', 'checkout k']);
     expect((await shell('PRAGMA foreign_key_check')).rows).toEqual([]);
     await upgraded.close();
   });

@@ -76,6 +76,8 @@ describe('the register of events', () => {
       'overruled',
       'stop-explained',
       'limit-overridden',
+      'cut-short',
+      'handed-over',
     ]);
     expect(EVENT_TYPES.filter((type) => definitionOf({ type })?.changes)).toEqual([
       'corrected',
