@@ -145,7 +145,7 @@ await tap(page.getByRole('button', { name: /^Left as entered/ }));
 await tap(group(page, 'Performance manoeuvre who flew it').getByRole('button', { name: /^unassisted/ }));
 await page.getByText(/Performance manoeuvre saved: within/).waitFor();
 
-step('a limit seen exceeded', [2, null], 2);
+step('a limit seen exceeded', [0, null], 2);
 await tap(page.getByRole('button', { name: 'Limit exceeded' }));
 await tap(group(page, 'Limit exceeded').getByRole('button', { name: 'Vne' }));
 await page.getByText(/Vne exceeded: saved/).waitFor();
@@ -185,7 +185,8 @@ const pad = (t: string, n: number) => t.padEnd(n);
 console.log(`${pad('step', 44)}${pad('before', 12)}${pad('now', 12)}aim`);
 let worse = 0;
 for (const s of steps) {
-  const was = s.before[1] === null ? `${s.before[0]}` : `${s.before[0]} / ${s.before[1]}`;
+  const was =
+    s.before[0] === 0 ? 'not there' : s.before[1] === null ? `${s.before[0]}` : `${s.before[0]} / ${s.before[1]}`;
   const is = s.before[1] === null ? `${s.taps}` : `${s.taps} / ${s.fields}`;
   const over = s.taps > (s.aim ?? s.before[0]) || s.fields > (s.before[1] ?? Infinity);
   if (over) worse += 1;
