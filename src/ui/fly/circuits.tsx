@@ -4,7 +4,6 @@ import type { LoggedWind } from '@/domain/capture';
 import type { Folded, SortiePack } from '@/offline/protocol';
 import type { SaveEvent } from './view';
 import { LANDING_KINDS, MEANT, OWN_WORDS, REPEATED, meant } from '@/domain/words';
-import { LandingPanel } from './landing-panel';
 import { placeOf } from './place';
 import { RunwayTap } from './runway-tap';
 import { useCaptureKeys } from './capture-keys';
@@ -16,6 +15,7 @@ import { CaptureFoot, Ends, WhoseAndHelp } from './capture-foot';
 const rare = () => import('./rare');
 const GoAround = lazy(async () => ({ default: (await rare()).GoAround }));
 const SoFar = lazy(async () => ({ default: (await rare()).SoFar }));
+const LandingPanel = lazy(async () => ({ default: (await rare()).LandingPanel }));
 const More = lazy(async () => ({ default: (await rare()).More }));
 
 interface Props {
@@ -164,7 +164,9 @@ export function Circuits({ pack, folded, wind, runwayEnd, saveEvent, counts, say
           {goAround ? (
             <Ends capture={capture} limit={() => ask('limit')} />
           ) : (
-            <LandingPanel capture={capture} pack={pack} place={place} />
+            <Suspense fallback={null}>
+              <LandingPanel capture={capture} pack={pack} place={place} />
+            </Suspense>
           )}
         </div>
         <CaptureFoot capture={capture} place={place} />

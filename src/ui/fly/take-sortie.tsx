@@ -18,14 +18,18 @@ interface Share {
 export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share }) {
   const [second, setSecond] = useState(share.secondId ?? '');
   const [problem, setProblem] = useState('');
+  // The device is prepared with the choice as it was saved.
+  const [saving, setSaving] = useState(false);
   const choose = async (id: string) => {
     const before = second;
     setSecond(id);
     setProblem('');
+    setSaving(true);
     const answer = await share.save({ sortieId, pilotId: id === '' ? null : id }).catch(() => ({
       ok: false as const,
       problems: [{ message: 'The server could not be reached. Choose again when there is a network.' }],
     }));
+    setSaving(false);
     if (!answer.ok) {
       setSecond(before);
       setProblem(answer.problems[0]?.message ?? 'This was not done.');
@@ -68,7 +72,12 @@ export function TakeSortie({ sortieId, share }: { sortieId: string; share: Share
           {problem || 'Each landing belongs to the one who flew it: to their own checkout, or to their recency alone.'}
         </div>
       </div>
-      <button type="button" className="btn btn-primary btn-lg" onClick={() => void take()} disabled={word.busy}>
+      <button
+        type="button"
+        className="btn btn-primary btn-lg"
+        onClick={() => void take()}
+        disabled={word.busy || saving}
+      >
         Prepare this device
       </button>
       <p role="status" className="mt-2 mb-0" style={{ minHeight: 24 }}>
