@@ -108,3 +108,31 @@ test('a lesson flown by another instructor is handed over in three lines, and it
   await expect(helena.getByRole('table', { name: 'Lessons' })).toContainText('Bento Quadra Luz');
   await helena.context().close();
 });
+
+test('the aeroplane is swapped: its own sheet is briefed, lessons flown keep theirs, its speeds are asked again', async ({
+  browser,
+  baseURL,
+}) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'helena');
+  const checkout = await checkoutOf(page, 'Rui Casal Ferro');
+  await go(page, checkout);
+  const taught = page.getByRole('table', { name: 'Lessons' });
+  await expect(taught).not.toContainText(' in ZP-');
+  await go(page, `${checkout}/brief`);
+  await page.getByText(/Another aeroplane of the type$/).click();
+  await page.getByRole('button', { name: 'Go on in this aeroplane' }).click();
+  await expect(page.getByText('Choose the aeroplane.')).toBeVisible();
+  const other = await page.locator('#swap-airframe option').nth(1).innerText();
+  await page.getByLabel('Aeroplane', { exact: true }).selectOption({ label: other });
+  await page.getByLabel('Reason', { exact: true }).fill('Ours is in maintenance');
+  await page.getByRole('button', { name: 'Go on in this aeroplane' }).click();
+  const registration = other.slice(0, 6);
+  await expect(page.getByText(new RegExp(`^Flown in ${registration}`))).toBeVisible();
+  await page.getByRole('button', { name: /^Save (brief|new version)/ }).click();
+  await page.waitForURL('**/fly');
+  await expect(page.getByRole('button', { name: 'Prepare this device' })).toBeVisible();
+  await go(page, checkout);
+  await expect(taught).toContainText(/ in ZP-/);
+  await context.close();
+});
