@@ -213,6 +213,9 @@ describe('the wind of a slot', () => {
     expect(windFit(wind(0), need)).toMatchObject({ word: 'fits', score: 100 });
     expect(windFit(wind(10), need).word).toBe('fits');
     expect(windFit(wind(10.1), need).word).toBe('too-much');
+    // Of a pilot's own step in dual flight half a knot is rounding; a limit of the school is a limit.
+    expect(windFit(wind(10.4), { ...need, step: true }).word).toBe('fits');
+    expect(windFit(wind(10.6), { ...need, step: true }).word).toBe('too-much');
     expect(windFit(null, need)).toMatchObject({ word: 'unknown', score: 50 });
     expect(fitWords(windFit(wind(10.1), need).said)).toBe('crosswind 11 kt on 22, over the 10 kt of the house');
     expect(windFit(wind(4), { ...need, notProven: true })).toMatchObject({ word: 'unknown', score: 50 });

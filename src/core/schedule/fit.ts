@@ -11,6 +11,8 @@ export interface WindNeed {
   mostKt: number;
   /** Whose limit that is, in words. */
   mostOf: string;
+  /** That limit is the pilot's own step in dual flight: half a knot over it is rounding, and no reason to cancel. */
+  step?: boolean;
   /** Without an instructor: nothing is known of what this pilot holds in wind, so no wind is said to fit. */
   notProven?: boolean;
 }
@@ -26,6 +28,8 @@ export interface WindFit {
   word: FitWord;
   said: FitSaid;
 }
+/** A forecast is whole knots: as much as this over a step is not known to be over it. */
+const ROUNDING_KT = 0.5;
 /** A slot of which nothing is known of the wind stands between a good one and a bad one. */
 const UNKNOWN = 50;
 
@@ -46,7 +50,7 @@ export function windFit(wind: WindAt | null, need: WindNeed): WindFit {
   const x = wind.crosswindKt;
   const at = { crosswindKt: x, runwayEnd: wind.runwayEnd };
   const mixed = (score: number) => Math.round(score * wind.sureness + UNKNOWN * (1 - wind.sureness));
-  if (x > need.mostKt + SLACK) {
+  if (x > need.mostKt + (need.step ? ROUNDING_KT : SLACK)) {
     return {
       score: mixed(Math.max(0, 20 - 5 * (x - need.mostKt))),
       word: 'too-much',

@@ -67,13 +67,14 @@ export async function lessonNeed(
     return kt === null ? [] : [kt];
   });
   const flownSome = record.landings.length > 0;
+  const rest = leastLimit([
+    [schoolCrosswind(house.crosswindKt, gearMassGroup(head.sheet))?.kt ?? null, 'the school'],
+    [instructor?.ownCrosswindKt ?? null, 'the instructor'],
+  ]);
+  const step = ladder.ladderKt < rest.mostKt;
   return {
     wantsKt: flownSome && asked.length > 0 ? Math.min(Math.max(...asked), ladder.ladderKt) : null,
-    ...leastLimit([
-      [ladder.ladderKt, 'the pilot’s step'],
-      [schoolCrosswind(house.crosswindKt, gearMassGroup(head.sheet))?.kt ?? null, 'the school'],
-      [instructor?.ownCrosswindKt ?? null, 'the instructor'],
-    ]),
+    ...(step ? { mostKt: ladder.ladderKt, mostOf: 'the pilot’s step', step } : rest),
   };
 }
 /** What wind a flight without an instructor takes: what the pilot has proven in the group, and the school's limit. */
