@@ -465,11 +465,14 @@ function firstLandings(input: LessonInput, ready: readonly ItemEvidence[]): Prop
   return first ? { ...itemBlock(first, input, 'new'), why: { code: 'first-landings' } } : null;
 }
 
+/** A forecast is whole knots: half of one over a step is not known to be over it. */
+const ROUNDING_KT = 0.5;
 /** The forecast against what the pilot has earned. */
 function windStep({ forecastKt, ladder }: LessonInput): LessonProposal['wind'] {
   if (forecastKt === null) return { said: { code: 'no-forecast' }, state: 'none' };
   const { provenKt, ladderKt: stepKt } = ladder;
-  if (forecastKt > stepKt + SLACK) return { said: { code: 'above', params: { forecastKt, stepKt } }, state: 'above' };
+  if (forecastKt > stepKt + ROUNDING_KT)
+    return { said: { code: 'above', params: { forecastKt, stepKt } }, state: 'above' };
   if (forecastKt > provenKt + 0.5)
     return { said: { code: 'step', params: { forecastKt, provenKt, stepKt } }, state: 'step' };
   return { said: { code: 'proven', params: { forecastKt, provenKt } }, state: 'below' };
