@@ -5,6 +5,7 @@ import type { SortiePack } from '@/offline/protocol';
 import { type Draft, type Setter, nextSided } from './draft';
 import { Stepper, Words } from './parts';
 import { Serious } from './runway-tap';
+import { windAcross } from './across';
 import { type Place, touchName } from './place';
 
 function Sided<K extends 'drift' | 'crab' | 'swing'>({
@@ -131,7 +132,7 @@ export function RollOutRows({ draft, set, pack, place }: RowsProps) {
         choose={(v) => set({ firmness: v })}
         columns={4}
       />
-      {place.across ? <Aileron draft={draft} set={set} /> : null}
+      {windAcross(pack, place) ? <Aileron draft={draft} set={set} /> : null}
       {place.tailwheel ? (
         <Words
           title="Stick back"

@@ -8,6 +8,7 @@ import { VerdictMark } from '../shared/verdict';
 import type { Draft, Setter } from './draft';
 import { Bubble, Travel } from './handling-form';
 import { Aileron } from './landing-rows';
+import { windAcross } from './across';
 import type { Place } from './place';
 import { Sheet, Typed } from './sheet';
 import { Stepper, Words } from './parts';
@@ -83,7 +84,7 @@ export function More({
         {WORD_CRITERION_IDS.map((id) => (
           <CriterionRow key={id} id={id} draft={draft} set={set} tailwheel={place.tailwheel} />
         ))}
-        {place.across ? null : <Aileron draft={draft} set={set} />}
+        {windAcross(pack, place) ? null : <Aileron draft={draft} set={set} />}
         <Stepper
           title="Greatest load"
           unit="g"

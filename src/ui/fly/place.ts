@@ -1,5 +1,3 @@
-import { components } from '@/core/wind';
-import { NO_CROSSWIND_KT } from '@/domain/touch';
 import type { LoggedWind } from '@/domain/capture';
 import { say } from '@/domain/words';
 import type { SortiePack } from '@/offline/protocol';
@@ -9,23 +7,22 @@ export interface Place {
   water: boolean;
   /** Tailwheel words and rows: none on water. */
   tailwheel: boolean;
-  /** There is wind across, or it is not known that there is none. */
-  across: boolean;
   swing: string;
   threshold: string;
+  runwayEnd: string;
+  /** Of this landing; null = none logged. */
+  wind: LoggedWind | null;
 }
 
-/** @param wind the wind of this landing; null = none logged, and so there may be any */
 export function placeOf(pack: SortiePack, runwayEnd: string, wind: LoggedWind | null): Place {
-  const end = pack.runways.find((r) => r.ident === runwayEnd);
-  const water = end?.surface === 'water';
-  const c = wind && end ? components(wind.fromDegMag, wind.kt, wind.gustKt, end.magneticDeg) : null;
+  const water = pack.runways.find((r) => r.ident === runwayEnd)?.surface === 'water';
   return {
     water,
     tailwheel: pack.tailwheel && !water,
-    across: c === null || Math.max(Math.abs(c.crosswindKt), Math.abs(c.gustCrosswindKt ?? 0)) >= NO_CROSSWIND_KT,
     swing: water ? 'Yaw on the run-out' : 'Swing in the roll-out',
     threshold: water ? 'At the round-out' : 'At the threshold',
+    runwayEnd,
+    wind,
   };
 }
 
