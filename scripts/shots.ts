@@ -183,6 +183,7 @@ const shots: Record<string, () => Promise<Page>> = {
     await tap('Bounces', '1');
     await tap('Bounce handled by', 'held');
     await tap('Who flew the landing', /prompted/);
+    await page.evaluate(() => window.scrollTo(0, 0));
     return page;
   },
   'capture-airwork': async () => {
