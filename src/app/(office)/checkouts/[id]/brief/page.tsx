@@ -166,6 +166,23 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     focus: carriedFocus(thought, plan?.focus ?? []) || (booked?.aim ?? ''),
   };
   const choices: BriefChoices = plan ? { ...kept, plan: plan.blocks } : kept;
+  const swap =
+    others.length > 0 ? (
+      <details className="panel mb-3" open={bookedIn !== null}>
+        <summary>
+          {bookedIn
+            ? `The next lesson is booked in ${bookedIn.registration}, not in ${head.registration}`
+            : `Flown in ${head.registration}. Another aeroplane of the type`}
+        </summary>
+        <SwapForm
+          checkoutId={head.id}
+          now={head.registration}
+          others={others}
+          booked={bookedIn?.id ?? null}
+          action={swapAeroplaneAction}
+        />
+      </details>
+    ) : null;
   return (
     <>
       <FlightStrip facts={strip} at="brief" />
@@ -178,22 +195,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
             count={unconfirmed(head.sheet).length + unconfirmed(head.airframe).length}
             edits={may.changeHouse(user)}
           />
-          {others.length > 0 ? (
-            <details className="panel mb-3" open={bookedIn !== null}>
-              <summary>
-                {bookedIn
-                  ? `The next lesson is booked in ${bookedIn.registration}, not in ${head.registration}`
-                  : `Flown in ${head.registration}. Another aeroplane of the type`}
-              </summary>
-              <SwapForm
-                checkoutId={head.id}
-                now={head.registration}
-                others={others}
-                booked={bookedIn?.id ?? null}
-                action={swapAeroplaneAction}
-              />
-            </details>
-          ) : null}
+          {bookedIn ? swap : null}
           <LastLesson record={record} before={before?.lesson ?? null} aim={booked?.aim ?? ''} />
           <BriefWorkbench
             {...common}
@@ -221,6 +223,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
             action={saveBriefAction}
             templateAction={may.changeHouse(user) ? saveBriefTemplateAction : null}
           />
+          {bookedIn ? null : swap}
         </div>
       </main>
     </>

@@ -152,7 +152,12 @@ export default async function DebriefPage({
               ...(short ? [`Cut short: ${CUT_SHORT_WORDS[short]}.`] : []),
               ...(taughtBy ? [`Taught by ${taughtBy}.`] : []),
               ...(past.size > 0 ? [`${plural(past.size, 'record')} flown past a stop.`] : []),
-              shown.length > 0 ? lookFirst(shown) : `${plural(page.airwork.length, 'item')} seen.`,
+              // Which was the best is the pilot's to say first.
+              ...(shown.length === 0
+                ? [`${plural(page.airwork.length, 'item')} seen.`]
+                : ask
+                  ? []
+                  : [lookFirst(shown)]),
               `Judged by the standard ${standard.name}.`,
             ].join(' ')}
           >
