@@ -200,7 +200,7 @@ describe('limits passed', () => {
     ]);
     const [limit] = await limitsPassed(bento, 'open');
     // The dial of this aeroplane is in miles per hour.
-    expect(limit).toMatchObject({ registration: 'ZP-URV', unit: 'mph', limit: 122, releases: true });
+    expect(limit).toMatchObject({ registration: 'ZP-URV', measured: { unit: 'mph', limit: 122 }, releases: true });
     expect(limit?.mustDo).toContain('Inspect');
     const form = {
       exceedanceId: limit?.id,
