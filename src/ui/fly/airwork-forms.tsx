@@ -348,10 +348,12 @@ export function EnergyForm({ pack, detail, set, judged, runwayEnd }: FormProps<'
       />
       <FromSheet pack={pack} item={now.item} />
       <div className="taps t2">
-        <button type="button" className="tap" onClick={() => set({ ...now, entry: planned })}>
+        <button type="button" className="tap" disabled={!entry} onClick={() => set({ ...now, entry: planned })}>
           Entered as planned
           <small>
-            {planned.heightFt} ft, {planned.speed} {pack.unit}, {planned.headingDeg}°
+            {entry
+              ? `${planned.heightFt} ft, ${planned.speed} ${pack.unit}, ${planned.headingDeg}°`
+              : 'the sheet gives no entry: set it below'}
           </small>
         </button>
         <button

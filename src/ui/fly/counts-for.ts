@@ -12,5 +12,7 @@ export function countsFor(l: Landing, pack: SortiePack, runwayEnd: string): stri
   if (l.kind === 'go-around') return 'Counts as a go-around.';
   const water = pack.runways.some((r) => r.ident === runwayEnd && r.surface === 'water');
   const full = l.kind === 'full-stop';
-  return `Counts: ${[full ? 'full stop' : 'touch and go', ...(water ? ['water'] : pack.tailwheel ? [full ? 'tailwheel' : 'not a tailwheel full stop'] : [])].join(', ')}.`;
+  const tail = full ? 'tailwheel' : 'not a tailwheel full stop';
+  const parts = [full ? 'full stop' : 'touch and go', ...(water ? ['water'] : pack.tailwheel ? [tail] : [])];
+  return `Counts: ${parts.join(', ')}.`;
 }
