@@ -16,7 +16,16 @@ interface Of {
 }
 
 /** Which lesson was flown when, and who taught it. */
-export function LessonLines({ record, names }: { record: Of; names: ReadonlyMap<string, string> }) {
+export function LessonLines({
+  record,
+  names,
+  flown,
+}: {
+  record: Of;
+  names: ReadonlyMap<string, string>;
+  /** Lessons of which something was flown; the others are only briefed. */
+  flown: ReadonlySet<number>;
+}) {
   return (
     <table className="plain" aria-label="Lessons">
       <thead>
@@ -44,7 +53,7 @@ export function LessonLines({ record, names }: { record: Of; names: ReadonlyMap<
                 ) : null}
                 {short ? <span className="soft"> · cut short: {CUT_SHORT_WORDS[short]}</span> : null}
               </td>
-              <td>{landings}</td>
+              <td>{flown.has(s.lesson) ? landings : 'not flown yet'}</td>
             </tr>
           );
         })}

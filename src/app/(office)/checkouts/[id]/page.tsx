@@ -1,3 +1,4 @@
+import { flownLessons } from '@/server/checkout/queries/stage';
 import { LessonLines } from '@/ui/debrief/lesson-lines';
 import { namesOf } from '@/server/checkout/queries/lists';
 import { dayHere } from '@/server/rules/today';
@@ -162,7 +163,11 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
               ) : null}
               {record.sorties.length > 0 ? (
                 <Panel title="Lessons">
-                  <LessonLines record={record} names={await namesOf(record.sorties.map((x) => x.instructorId))} />
+                  <LessonLines
+                    record={record}
+                    flown={flownLessons(record)}
+                    names={await namesOf(record.sorties.map((x) => x.instructorId))}
+                  />
                 </Panel>
               ) : null}
               <Panel title="What will look and feel different">

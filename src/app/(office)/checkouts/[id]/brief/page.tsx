@@ -168,7 +168,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const choices: BriefChoices = plan ? { ...kept, plan: plan.blocks } : kept;
   const swap =
     others.length > 0 ? (
-      <details className="panel mb-3" open={bookedIn !== null}>
+      <details className="panel my-3" open={bookedIn !== null}>
         <summary>
           {bookedIn
             ? `The next lesson is booked in ${bookedIn.registration}, not in ${head.registration}`
