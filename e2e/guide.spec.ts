@@ -1,7 +1,20 @@
 import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { as, checkoutOf, expect, go, hydrated, mail, PASSWORD, prepareDevice, signIn, test } from './help';
+import {
+  as,
+  checkoutOf,
+  expect,
+  go,
+  hydrated,
+  mail,
+  openOn,
+  PASSWORD,
+  prepareDevice,
+  signIn,
+  submitOpen,
+  test,
+} from './help';
 
 test.use({ spec: 'guide' });
 
@@ -100,11 +113,26 @@ test('the guide is read in the application, its words in bold are found on the s
   await expect(page.getByRole('dialog', { name: 'Help: Landings' }).getByRole('listitem')).toHaveCount(5);
   await page.getByRole('button', { name: 'Done', exact: true }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.getByRole('button', { name: /^Flight clock/ }).click();
+  await expect(page.getByRole('group', { name: 'Cut short by' })).toBeVisible();
+  cockpit += await page.evaluate(() => document.body.textContent ?? '');
+  await page.getByRole('dialog').getByRole('button', { name: 'Done' }).click();
   await page.getByRole('button', { name: 'Ground', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Ground', level: 1 })).toBeVisible();
   cockpit += await page.evaluate(() => document.body.textContent ?? '');
   await page.getByRole('button', { name: 'Help', exact: true }).click();
   await expect(page.getByRole('dialog', { name: 'Help: Ground' }).getByRole('listitem')).toHaveCount(5);
+  await page.getByRole('button', { name: 'Done', exact: true }).click();
+  // A manoeuvre with an entry of its own: in a checkout with a powerful type.
+  await openOn(page, 'Gaspar Ribeira Alta', 'ZP-URZ · Serrana Urze');
+  const gaspar = await submitOpen(page);
+  await page.getByRole('button', { name: 'Save brief' }).click();
+  await page.waitForURL('**/fly');
+  await prepareDevice(page, gaspar);
+  await page.getByRole('button', { name: 'Airwork', exact: true }).click();
+  await page.getByRole('button', { name: /^Performance manoeuvre/ }).click();
+  await expect(page.getByRole('button', { name: /^Left as entered/ })).toBeVisible();
+  cockpit += await page.evaluate(() => document.body.textContent ?? '');
   const screens: [string, string[]][] = [
     ['open', ['/checkouts/new']],
     ['brief', [`${tome}/brief`, `${duarte}/brief`]],

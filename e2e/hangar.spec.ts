@@ -182,8 +182,10 @@ test('a brief is arranged by keyboard, own items stand on the card, the chief ma
   const order = () =>
     page.locator('.blocks > section').evaluateAll((all) => all.map((s) => s.getAttribute('aria-label')));
   await page.getByRole('button', { name: 'Fuel and time up' }).click();
+  await expect
+    .poll(async () => ((now) => now.indexOf('Fuel and time') - now.indexOf('Mass and balance'))(await order()))
+    .toBe(-1);
   const moved = await order();
-  expect(moved.indexOf('Fuel and time')).toBe(moved.indexOf('Mass and balance') - 1);
   await page.getByRole('button', { name: 'Move Exchange of control' }).focus();
   await moveByKeys(page, 'ArrowLeft');
   await expect
