@@ -100,8 +100,10 @@ describe('hours by type', () => {
     ).toEqual([{ n: 20, s: 20 }]);
   });
   it('take a later day from landings recorded here; 0 hours leaves the type out', async () => {
-    const duarteHours = await hoursOf('pilot-duarte');
-    expect(duarteHours.map((h) => h.typeCode)).toEqual(['alvor-c1']);
+    const shown = async () => (await hoursOf('pilot-duarte')).map((h) => [h.typeCode, h.hours, h.here.landings]);
+    const [alvor, urze] = await shown();
+    expect([alvor?.[0], urze?.[0], urze?.[1]]).toEqual(['alvor-c1', 'serrana-urze', 0]);
+    expect(urze?.[2]).toBeGreaterThan(20);
     await saveHours(helena, {
       pilotId: 'pilot-duarte',
       rows: [{ typeCode: 'serrana-urze', hours: 4, lastFlown: '2026-01-01' }],
@@ -112,6 +114,20 @@ describe('hours by type', () => {
       rows: [{ typeCode: 'serrana-urze', hours: 0, lastFlown: '2026-11-17' }],
     });
     expect((await hoursOf('pilot-duarte')).map((h) => h.typeCode)).toEqual(['alvor-c1']);
+    // Another school's type goes by its kind; one nobody knows is refused beside its field.
+    const kind = { typeCode: 'kind:heavy-tailwheel', hours: 40, pic: 30, lastFlown: '2026-06-01' };
+    expect(await saveHours(helena, { pilotId: 'pilot-duarte', rows: [kind] })).toEqual({ ok: true, added: 1 });
+    expect((await hoursOf('pilot-duarte')).find((h) => h.typeCode === kind.typeCode)).toMatchObject({
+      typeName: 'heavy tailwheel',
+      hours: 40,
+      office: { hours: 40, pic: 30, lastFlown: '2026-06-01' },
+    });
+    expect(
+      await saveHours(helena, { pilotId: 'pilot-duarte', rows: [{ ...kind, typeCode: 'kind:zeppelin' }] }),
+    ).toMatchObject({ ok: false, problems: [{ path: 'rows.0.typeCode' }] });
+    const of = await differencesOf(await headOf('duarte'), NOW);
+    expect(of.flown.map((f) => f.typeName)).toContain('heavy tailwheel');
+    expect(of.rows.find((r) => r.key === 'tail-inertia')?.from).toBe('nosewheel');
   });
 });
 
@@ -161,7 +177,7 @@ describe('habits of a checkout', () => {
       pilotId: 'pilot-tome',
       rows: [{ typeCode: 'alvor-c1', hours: 0, lastFlown: '2026-11-10' }],
     });
-    expect(await differencesOf(await headOf('tome'), NOW)).toEqual({ flown: [], rows: [] });
+    expect(await differencesOf(await headOf('tome'), NOW)).toMatchObject({ flown: [], rows: [] });
   });
 });
 

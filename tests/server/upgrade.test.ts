@@ -44,6 +44,7 @@ describe('an upgrade from the first release', () => {
       '016_running.sql',
       '017_interface.sql',
       '018_week.sql',
+      '019_kinds.sql',
     ]);
     // A blind type of more than 200 hp: its landings and the wind credited for them are a group of their own now.
     const group = 'light-tailwheel-blind-powerful';

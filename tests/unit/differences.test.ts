@@ -1,10 +1,20 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { byPhase, habitCues, habits, rankDifferences, wholeDaysSince } from '@/core/differences';
+import {
+  byPhase,
+  habitCues,
+  habits,
+  kindAttributes,
+  proposedKind,
+  rankDifferences,
+  recordedHours,
+  wholeDaysSince,
+} from '@/core/differences';
 import { attributesBySchool, effectiveSheet } from '@/core/plan';
 import { DifferenceRules } from '@/domain/differences';
 import { ATTRIBUTES, ATTRIBUTE_KEYS } from '@/domain/handling';
+import { KIND_KEYS, KINDS, type Kind, kindCode, kindOf } from '@/domain/kinds';
 import type { Goal } from '@/domain/words';
 import { airframes, types } from '../../demo/fleet';
 
@@ -231,6 +241,61 @@ describe('one airframe and one checkout', () => {
       ),
     ).toBe(ATTRIBUTES['wing-drop'].values[0]);
     expect(attributesBySchool(carvalho, {})).toEqual(carvalho);
+  });
+  it('counts what was flown here: 70 landings in a tailwheel are not all nosewheel', () => {
+    // 54 min block to block; seven circuits without a clock are six minutes each, and only about.
+    expect(recordedHours(54, 7)).toEqual({ hours: 0.9, about: false });
+    expect(recordedHours(null, 70)).toEqual({ hours: 7, about: true });
+    // Today: 7 h of tailwheel against 21 h of nosewheel, 180 days old: 7 to 21/e.
+    const now = habits(
+      'tail-inertia',
+      [{ ...flown('C1', 21, '2026-05-28') }, { ...flown('Urze', recordedHours(null, 70).hours, ON), about: true }],
+      ON,
+    );
+    expect(now.map((h) => h.value)).toEqual(['nosewheel', 'light']);
+    expect(now[1]?.weight).toBeCloseTo(7 / (7 + 21 / Math.E), 4);
+    const numbers = rankDifferences({
+      flown: [{ ...flown('Urze', 7, ON), about: true }],
+      to: type('Carvalho').attributes,
+      typeAttributes: type('Carvalho').attributes,
+      goals: ['tailwheel'],
+      rules,
+      onDate: ON,
+    }).find((r) => r.key === 'tail-inertia')?.numbers;
+    expect(numbers).toContain('Serrana Urze about 7.0 h, today');
+  });
+  it('knows other schools’ types by their kind', () => {
+    expect(
+      [
+        { engines: 1, tailwheel: true, water: false },
+        { engines: 2, tailwheel: false, water: true },
+        { engines: 1, tailwheel: false, water: true },
+        { engines: 1, tailwheel: false, water: false },
+      ].map(proposedKind),
+    ).toEqual(['light-tailwheel', 'light-twin', 'floatplane', 'light-nosewheel']);
+    for (const k of KIND_KEYS) {
+      expect(kindOf(kindCode(k))).toBe(k);
+      for (const a of kindAttributes(k)) expect(ATTRIBUTES[a.key].values, `${k} ${a.key}`).toContain(a.value);
+    }
+    expect(kindOf('alvor-c1')).toBeNull();
+    // A pilot of light tailwheels has the tail to hold already; one of nosewheels has it to learn.
+    const to = type('Urze').attributes;
+    const first = (kind: Kind) =>
+      rankDifferences({
+        flown: [{ typeName: KINDS[kind].name, attributes: kindAttributes(kind), hours: 100, lastFlown: ON }],
+        to,
+        typeAttributes: to,
+        goals: ['tailwheel'],
+        rules,
+        onDate: ON,
+      });
+    expect(first('light-tailwheel').find((r) => r.key === 'tail-inertia')?.action).toBe('same');
+    expect(first('light-nosewheel').find((r) => r.key === 'tail-inertia')).toMatchObject({
+      action: 'drop',
+      opposite: true,
+    });
+    // What a kind does not say is no row at all.
+    expect(first('transport').some((r) => r.key === 'control-travel')).toBe(false);
   });
   it('gives the brief its first rows, and groups them in the order of the flight', () => {
     const rows = rank(['C1'], 'Carvalho', 'tailwheel');

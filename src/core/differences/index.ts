@@ -6,6 +6,7 @@
  */
 import { ATTRIBUTES, ATTRIBUTE_KEYS, type AttributeKey } from '@/domain/handling';
 import type { DifferenceRules } from '@/domain/differences';
+import { type Kind, KINDS } from '@/domain/kinds';
 import type { TypeSheet } from '@/domain/sheet';
 import type { Goal, Phase } from '@/domain/words';
 import { PHASES } from '@/domain/words';
@@ -21,12 +22,14 @@ export interface FlownType {
   typeName: string;
   attributes: Attributes;
   hours: number;
+  /** Some of the hours were worked out from landings, for want of a block time. */
+  about?: boolean;
   lastFlown: string;
 }
 export interface Habit {
   value: string;
   weight: number;
-  from: { typeName: string; hours: number; daysSince: number }[];
+  from: { typeName: string; hours: number; daysSince: number; about: boolean }[];
 }
 export interface Difference {
   key: AttributeKey;
@@ -48,6 +51,48 @@ export interface Difference {
   /** What of the airframe makes it differ from its type; null = the type itself. */
   airframe: string | null;
 }
+
+/** One landing with its circuit, where nobody tapped the blocks: six minutes. */
+export const HOURS_A_LANDING = 0.1;
+/**
+ * Hours a flight recorded here weighs in a habit: block to block, else six minutes a landing, and then only about. Of a
+ * flight two pilots shared the clock says nothing of either: pass `null`.
+ * @param minutes block to block; null = not tapped, or shared
+ * @param landings the pilot's own, 0 or more
+ * @returns hours, 0 or more
+ * @example recordedHours(54, 7) // { hours: 0.9, about: false }
+ * @example recordedHours(null, 7) // { hours: 0.7, about: true }
+ */
+export const recordedHours = (minutes: number | null, landings: number): { hours: number; about: boolean } =>
+  minutes !== null && minutes > 0
+    ? { hours: minutes / 60, about: false }
+    : { hours: landings * HOURS_A_LANDING, about: true };
+
+/**
+ * What a kind of aeroplane has in common, for hours flown in types the hangar does not have.
+ * @returns handling attributes; one that differs from aeroplane to aeroplane of the kind is left out
+ * @example kindAttributes('light-tailwheel').find((a) => a.key === 'tail-inertia')?.value // 'light'
+ */
+export const kindAttributes = (kind: Kind): Attributes =>
+  Object.entries(KINDS[kind].attributes).map(([key, value]) => ({
+    key: key as AttributeKey,
+    value,
+    source: 'house',
+    ref: `of ${KINDS[kind].name} aeroplanes`,
+  }));
+
+/**
+ * The kind proposed for a type of a logbook that the hangar does not have: the lightest that fits what is known of it.
+ * @example proposedKind({ engines: 1, tailwheel: true, water: false }) // 'light-tailwheel'
+ */
+export const proposedKind = (known: { engines: number; tailwheel: boolean; water: boolean }): Kind =>
+  known.engines > 1
+    ? 'light-twin'
+    : known.water
+      ? 'floatplane'
+      : known.tailwheel
+        ? 'light-tailwheel'
+        : 'light-nosewheel';
 
 const DAY_MS = 86_400_000;
 /**
@@ -74,7 +119,7 @@ export function habits(key: AttributeKey, flown: readonly FlownType[], onDate: s
     total += weight;
     const habit = found.get(value) ?? { value, weight: 0, from: [] };
     habit.weight += weight;
-    habit.from.push({ typeName: f.typeName, hours: f.hours, daysSince });
+    habit.from.push({ typeName: f.typeName, hours: f.hours, daysSince, about: f.about ?? false });
     found.set(value, habit);
   }
   return total === 0
@@ -186,7 +231,7 @@ function numbersOf(h: Habit): string {
     .slice(0, 2)
     .map(
       (f) =>
-        `${f.typeName} ${fixed(f.hours)} h, ${f.daysSince === 0 ? 'today' : f.daysSince === 1 ? 'yesterday' : `${f.daysSince} days ago`}`,
+        `${f.typeName} ${f.about ? 'about ' : ''}${fixed(f.hours, f.hours < 10 ? 1 : 0)} h, ${f.daysSince === 0 ? 'today' : f.daysSince === 1 ? 'yesterday' : `${f.daysSince} days ago`}`,
     );
   return `${fixed(h.weight * 100)} % of the habit: ${flown.join('; ')}${h.from.length > 2 ? ` and ${h.from.length - 2} more` : ''}`;
 }

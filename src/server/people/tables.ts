@@ -26,6 +26,7 @@ export const PilotHours = table(
   {
     id: text,
     pilotId: text,
+    /** A type of the hangar, or a kind of aeroplane. */
     typeCode: text,
     hours: real,
     lastFlown: day,
@@ -35,7 +36,7 @@ export const PilotHours = table(
     pic: real.nullable(),
   },
   {
-    links: { pilot: [Pilots, 'pilotId'], type: [Types, 'typeCode', 'code'], enterer: [Users, 'enteredBy'] },
+    links: { pilot: [Pilots, 'pilotId'], enterer: [Users, 'enteredBy'] },
   },
 );
 

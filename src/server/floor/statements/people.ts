@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { computed, day, flag, real, text, whole } from '../columns';
 import { statement } from '../statement';
 import type { Row } from '../table';
+import { BLOCK_FROM, BLOCK_TO } from './block';
 import { TypeVersions, Types, Airframes } from '../../hangar/tables';
 import {
   LogbookFlights,
@@ -151,6 +152,38 @@ export const personPageCheckouts = statement('people.personPageCheckouts', {
     signedOn: text.nullable(),
     signedLedgerId: Checkouts.columns.signedLedgerId,
     instructor: Users.columns.name,
+  },
+});
+
+/** Flights recorded here that a pilot flew some of: what the clock says of each, and how many landings. */
+export const recordedHere = statement('people.recordedHere', {
+  params: ['pilotId'],
+  sql: `SELECT ty.code, ty.name, s.flown_on, COUNT(*) AS landings, s.shared_with IS NOT NULL OR s.second_pilot_id IS NOT NULL AS shared,
+       ROUND((julianday(${BLOCK_TO}) - julianday(${BLOCK_FROM})) * 1440) AS minutes
+     FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN airframes a ON a.id = COALESCE(s.airframe_id, c.airframe_id) JOIN types ty ON ty.id = a.type_id
+     WHERE l.pilot_id = :pilotId AND l.kind NOT IN ('go-around', 'low-pass') AND l.landing_class <> 'demonstration' GROUP BY s.id ORDER BY s.flown_on`,
+  row: {
+    code: Types.columns.code,
+    name: Types.columns.name,
+    flownOn: Landings.columns.flownOn,
+    landings: whole,
+    shared: flag,
+    minutes: real.nullable(),
+  },
+});
+
+/** Types read in from logbooks that the hangar does not have, with what was said of each. */
+export const writtenTypes = statement('people.writtenTypes', {
+  params: ['pilotId'],
+  sql: `SELECT f.type_written AS name, SUM(f.hours) AS hours, MAX(f.flown_on) AS last_flown, MAX(f.engines) AS engines, MAX(f.tailwheel) AS tailwheel, MAX(f.surface = 'water') AS water
+     FROM standing_logbook f WHERE f.pilot_id = :pilotId AND f.type_code IS NULL GROUP BY f.type_written HAVING SUM(f.hours) > 0 ORDER BY hours DESC`,
+  row: {
+    name: LogbookFlights.columns.typeWritten,
+    hours: real,
+    lastFlown: text,
+    engines: whole,
+    tailwheel: flag,
+    water: flag,
   },
 });
 

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { json, real, text, whole } from '../columns';
 import { statement } from '../statement';
 import { Pilots } from '../../account/tables';
+import { BLOCK_FROM, BLOCK_TO } from './block';
 
 /** What leaves about one pilot (docs/record.md): every list of it, in the words of that document. */
 const kept = json(z.unknown());
@@ -12,17 +13,13 @@ export const ofPilot = statement('record.ofPilot', {
   row: { ...Pilots.columns, email: text.nullable(), userId: text.nullable() },
 });
 
-const mark = (which: string, fn: 'MIN' | 'MAX') =>
-  `(SELECT ${fn}(json_extract(e.payload, '$.at')) FROM capture_events e WHERE e.sortie_id = COALESCE(s.shared_with, s.id) AND e.type = 'timer-marked' AND json_extract(e.payload, '$.mark') = '${which}' AND NOT EXISTS (SELECT 1 FROM capture_events u WHERE u.type = 'undone' AND u.subject_id = e.subject_id))`;
-const from = `COALESCE(${mark('off-block', 'MIN')}, ${mark('take-off', 'MIN')})`;
-const to = `COALESCE(${mark('on-block', 'MAX')}, ${mark('landed', 'MAX')})`;
 /** Flights recorded here, logged, and read in. */
 export const flights = statement('record.flights', {
   params: ['pilotId'],
   sql: `SELECT s.flown_on, a.registration, ty.name AS type_name, u.name AS instructor, CASE WHEN c.pilot_id = :pilotId THEN s.lesson END AS lesson, c.goals,
        SUM(l.kind = 'full-stop' AND l.surface = 'land') AS land_full, SUM(l.kind = 'touch-and-go' AND l.surface = 'land') AS land_touch, SUM(l.kind IN ('full-stop', 'touch-and-go') AND l.surface = 'water') AS water, SUM(l.kind = 'go-around') AS go_arounds,
        COALESCE((SELECT json_extract(b.choices, '$.night') FROM briefs b WHERE b.sortie_id = s.id ORDER BY b.version DESC LIMIT 1), 0) AS night, SUM(l.landing_class IN ('own', 'own-off-target')) AS own, SUM(l.kind IN ('full-stop', 'touch-and-go')) AS takeoffs,
-       ROUND((julianday(${to}) - julianday(${from})) * 1440) AS minutes, NULL AS hours, '' AS remark, 'recorded here' AS source, s.aerodrome
+       ROUND((julianday(${BLOCK_TO}) - julianday(${BLOCK_FROM})) * 1440) AS minutes, NULL AS hours, '' AS remark, 'recorded here' AS source, s.aerodrome
      FROM landings l JOIN sorties s ON s.id = l.sortie_id JOIN checkouts c ON c.id = s.checkout_id JOIN airframes a ON a.id = COALESCE(s.airframe_id, c.airframe_id) JOIN types ty ON ty.id = a.type_id JOIN users u ON u.id = s.instructor_id
      WHERE l.pilot_id = :pilotId AND l.landing_class <> 'demonstration' GROUP BY s.id
      UNION ALL

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
+import { kindOf } from '@/domain/kinds';
 import { EyeForm, HoursForm } from '@/domain/pilot-forms';
 import { Pilots } from '../../account/tables';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
@@ -32,7 +33,7 @@ export async function saveHours(user: CurrentUser, form: unknown): Promise<Resul
     if (!(await Pilots.first({ where: { id: pilotId }, pick: ['id'] }, t))) return problem('', NOT_YOURS);
     let added = 0;
     for (const [i, r] of rows.entries()) {
-      if (!(await Types.first({ where: { code: r.typeCode }, pick: ['id'] }, t)))
+      if (kindOf(r.typeCode) === null && !(await Types.first({ where: { code: r.typeCode }, pick: ['id'] }, t)))
         return problem(`rows.${i}.typeCode`, told('type-unknown'));
       const newest = await PilotHours.first(
         { where: { pilotId, typeCode: r.typeCode }, pick: ['hours', 'pic', 'lastFlown', 'seq'], order: ['-seq'] },

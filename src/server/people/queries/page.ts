@@ -9,7 +9,7 @@ import { Erasures, LogbookImports, PersonDates, PersonNotes, Qualifications } fr
 import { houseRules } from './house-rules';
 import { type GroupLadder, ladderHistory } from './ladder-history';
 import { personFacts } from './person';
-import { hoursOf, type PilotHours } from './pilot';
+import { hoursOf, writtenOf, type PilotHours } from './pilot';
 
 export interface PersonNote {
   id: string;
@@ -51,6 +51,7 @@ export interface PersonPage {
   pack: Pick<RulePack, 'key' | 'name' | 'caution'>;
   datedRules: RulePack['dated'];
   hoursByType: PilotHours[];
+  written: Awaited<ReturnType<typeof writtenOf>>;
   landings: { code: string; name: string; landings: number; fullStops: number; water: number; last: string }[];
   goals: {
     checkoutId: string;
@@ -118,6 +119,7 @@ export async function personPage(
     pack: { key: rules.pack.key, name: rules.pack.name, caution: rules.pack.caution },
     datedRules: rules.pack.dated,
     hoursByType: await hoursOf(pilotId),
+    written: await writtenOf(pilotId),
     ...(await flownOf(pilotId)),
     ladders: await ladderHistory(pilotId, on),
     notes: (await notesOf(pilotId)).filter((n) =>

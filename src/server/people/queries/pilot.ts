@@ -1,16 +1,20 @@
 import type { Transaction } from 'sequelize';
-import { type Difference, type FlownType, rankDifferences } from '@/core/differences';
+import { type Difference, type FlownType, kindAttributes, rankDifferences, recordedHours } from '@/core/differences';
 import { attributesBySchool } from '@/core/plan';
+import { KINDS, kindOf } from '@/domain/kinds';
 import type { TypeSheet } from '@/domain/sheet';
 import type { Goal } from '@/domain/words';
 import { newestContent } from '../../rules/content';
 import { parsedSheet } from '../../hangar/sheets';
 import * as ask from '../../floor/statements/people';
 import { TypeVersions } from '../../hangar/tables';
+import { PilotHours as PilotHoursTable } from '../tables';
 
 export interface PilotHours {
+  /** A type of the hangar, or a kind of aeroplane. */
   typeCode: string;
   typeName: string;
+  /** As entered, logged and read in; what was recorded here is told apart. */
   hours: number;
   /** Of the office's entry, in command; null = not told apart. */
   pic: number | null;
@@ -19,28 +23,101 @@ export interface PilotHours {
   enteredAt: string;
   /** Of them, from an imported logbook and logged flights beyond the office’s entry. */
   since: number;
+  /** The office's own entry; null = there is none. */
+  office: { hours: number; pic: number | null; lastFlown: string } | null;
+  /** Flown in lessons here after the day the office's entry speaks of. */
+  here: { hours: number; landings: number; about: boolean };
 }
+const NONE_HERE = { hours: 0, landings: 0, about: false };
 
 /**
- * What a pilot has flown, by type: the newest entry of the office, and what was logged or read in from a logbook and
- * flown after the day it speaks of. The last day is that of a landing recorded here when it is later.
+ * What a pilot has flown, by type: the newest entry of the office, what was logged or read in from a logbook, and what
+ * was recorded here, each flown after the day the office's entry speaks of. The last day is that of a landing recorded
+ * here when it is later. Other schools' types stand under their kind.
  */
 export async function hoursOf(pilotId: string, t?: Transaction): Promise<PilotHours[]> {
   const found = await ask.hoursOf.all({ pilotId }, t);
-  return found.map((h) => ({
-    typeCode: h.code,
-    typeName: h.name,
-    hours: (h.hours ?? 0) + (h.since ?? 0),
-    pic: h.pic,
-    since: h.since ?? 0,
-    lastFlown: [h.lastFlown, h.landed, h.sinceLast].reduce<string>((a, d) => (d !== null && d > a ? d : a), ''),
-    enteredBy: h.enteredBy ?? 'from the logbook',
-    enteredAt: h.enteredAt ?? '',
-  }));
+  const entered = await PilotHoursTable.find(
+    {
+      where: { pilotId },
+      pick: ['typeCode', 'hours', 'pic', 'lastFlown', 'enteredAt', 'seq'],
+      with: { enterer: ['name'] },
+      order: ['seq'],
+    },
+    t,
+  );
+  const office = new Map(entered.map((e) => [e.typeCode, e]));
+  const here = new Map<string, PilotHours['here'] & { name: string; last: string }>();
+  for (const f of await ask.recordedHere.all({ pilotId }, t)) {
+    if (f.flownOn <= (office.get(f.code)?.lastFlown ?? '')) continue;
+    const flown = recordedHours(f.shared ? null : f.minutes, f.landings);
+    const so = here.get(f.code) ?? { ...NONE_HERE, name: f.name, last: '' };
+    here.set(f.code, {
+      name: f.name,
+      last: f.flownOn > so.last ? f.flownOn : so.last,
+      hours: so.hours + flown.hours,
+      landings: so.landings + f.landings,
+      about: so.about || flown.about,
+    });
+  }
+  const rows = found.map((h): PilotHours => {
+    const { hours, landings, about } = here.get(h.code) ?? NONE_HERE;
+    return {
+      typeCode: h.code,
+      typeName: h.name,
+      hours: (h.hours ?? 0) + (h.since ?? 0),
+      pic: h.pic,
+      since: h.since ?? 0,
+      lastFlown: [h.lastFlown, h.landed, h.sinceLast].reduce<string>((a, d) => (d !== null && d > a ? d : a), ''),
+      enteredBy: h.enteredBy ?? 'from the logbook',
+      enteredAt: h.enteredAt ?? '',
+      office: officeOf(office.get(h.code)),
+      here: { hours, landings, about },
+    };
+  });
+  const only = [...here].filter(([code]) => !rows.some((r) => r.typeCode === code));
+  const kinds = [...office.values()].flatMap((e) => {
+    const kind = kindOf(e.typeCode);
+    return kind && e.hours > 0 ? [{ kind, e }] : [];
+  });
+  return [
+    ...rows,
+    ...kinds.map(({ kind, e }): PilotHours => ({
+      typeCode: e.typeCode,
+      typeName: KINDS[kind].name,
+      hours: e.hours,
+      pic: e.pic,
+      since: 0,
+      lastFlown: e.lastFlown,
+      enteredBy: e.enterer.name,
+      enteredAt: e.enteredAt,
+      office: officeOf(e),
+      here: NONE_HERE,
+    })),
+    ...only.map(([code, { name, last, hours, landings, about }]): PilotHours => ({
+      typeCode: code,
+      typeName: name,
+      hours: 0,
+      pic: null,
+      since: 0,
+      lastFlown: last,
+      enteredBy: 'recorded here',
+      enteredAt: '',
+      office: officeOf(office.get(code)),
+      here: { hours, landings, about },
+    })),
+  ].sort((a, b) => b.hours + b.here.hours - (a.hours + a.here.hours));
 }
+/** Types of this pilot's logbooks that the hangar does not have. */
+export const writtenOf = (pilotId: string) => ask.writtenTypes.all({ pilotId });
+
+const officeOf = (e: { hours: number; pic: number | null; lastFlown: string } | undefined): PilotHours['office'] =>
+  e ? { hours: e.hours, pic: e.pic, lastFlown: e.lastFlown } : null;
 
 /** The newest sheet of a type; null when it is not in the hangar. */
 async function attributesOf(code: string, t?: Transaction): Promise<FlownType['attributes'] | null> {
+  const kind = kindOf(code);
+  if (kind) return kindAttributes(kind);
   const v = await TypeVersions.first(
     { pick: ['id', 'sheet'], with: { type: { pick: [], where: { code } } }, order: ['-version'] },
     t,
@@ -61,7 +138,7 @@ export async function differencesOf(
   head: Checked,
   onDate: string,
   t?: Transaction,
-): Promise<{ flown: (FlownType & { typeCode: string; pic: number | null })[]; rows: Difference[] }> {
+): Promise<{ flown: (FlownType & { typeCode: string })[]; entered: PilotHours[]; rows: Difference[] }> {
   const rules = await newestContent('differences', 'differences', t);
   const hours = await hoursOf(head.pilotId, t);
   const flown = (
@@ -69,8 +146,8 @@ export async function differencesOf(
       hours.map(async (h) => ({
         typeCode: h.typeCode,
         typeName: h.typeName,
-        hours: h.hours,
-        pic: h.pic,
+        hours: h.hours + h.here.hours,
+        about: h.here.about,
         lastFlown: h.lastFlown,
         attributes: (await attributesOf(h.typeCode, t)) ?? [],
       })),
@@ -79,6 +156,7 @@ export async function differencesOf(
   const ofType = (await attributesOf(head.typeCode, t)) ?? head.sheet.attributes;
   return {
     flown,
+    entered: hours,
     rows:
       rules === null
         ? []

@@ -1,8 +1,8 @@
 import { Day } from '@/ui/shared/zone';
 import { TableHead } from '@/ui/shared/table-head';
 import type { PersonPage } from '@/server/people/queries/page';
-import { dateText, fixed } from '@/core/format';
 import { type CurrentUser, may } from '@/server/floor/auth/permissions';
+import { FlownTable } from '@/ui/open/flown-table';
 import { HoursForm } from '@/ui/open/hours-form';
 import { Act } from '@/ui/people/forms';
 import { LogFlightForm } from '@/ui/people/log-form';
@@ -13,35 +13,10 @@ import { logFlightAction, saveHoursAction, takeBackImportAction } from '../../..
 export function Flown({ own, p, user }: { own: { pilotId: string }; p: PersonPage; user: CurrentUser }) {
   return (
     <Panel title="Flown">
-      <div className="grid g-1-1">
+      <div className="grid">
         <div>
           <h3 className="group">Hours by type</h3>
-          {p.hoursByType.length === 0 ? (
-            <p className="soft">None entered.</p>
-          ) : (
-            <table aria-label="Hours by type" className="plain">
-              <TableHead columns={['Type', { right: 'Hours' }, { right: 'As PIC' }, 'Last']} />
-              <tbody>
-                {p.hoursByType.map((h) => (
-                  <tr key={h.typeCode}>
-                    <td>{h.typeName}</td>
-                    <td
-                      className="r mono"
-                      title={
-                        h.since > 0
-                          ? `${fixed(h.since, 1)} h of them logged or read in since the office’s entry`
-                          : `entered by ${h.enteredBy}`
-                      }
-                    >
-                      {fixed(h.hours, 1)} h
-                    </td>
-                    <td className="r mono">{h.pic === null ? 'not known' : `${fixed(h.pic, 1)} h`}</td>
-                    <td>{h.lastFlown ? dateText(h.lastFlown) : ''}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
+          {p.hoursByType.length === 0 ? <p className="soft">None entered.</p> : <FlownTable rows={p.hoursByType} />}
         </div>
         <div>
           <h3 className="group">Landings by type</h3>
@@ -86,16 +61,12 @@ export function Flown({ own, p, user }: { own: { pilotId: string }; p: PersonPag
       ) : null}
       {may.keepPilotRecord(user, own) && !p.erased ? (
         <details className="mt-2">
-          <summary>Enter hours by type and PIC</summary>
+          <summary>Hours and PIC by type: enter or change what the habits come from</summary>
           <div className="mt-2">
             <HoursForm
               pilotId={p.pilotId}
-              rows={p.hoursByType.map((h) => ({
-                typeCode: h.typeCode,
-                hours: h.hours,
-                pic: h.pic,
-                lastFlown: h.lastFlown.slice(0, 10),
-              }))}
+              flown={p.hoursByType}
+              written={p.written}
               types={p.types}
               today={p.today}
               action={saveHoursAction}

@@ -1,13 +1,13 @@
 import { Link } from '@/ui/shared/link';
-import { wholeDaysSince } from '@/core/differences';
 import { fixed, list, plural } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
 import { nowIso } from '@/server/floor/clock';
 import { hangar } from '@/server/hangar/queries/hangar';
-import { differencesOf } from '@/server/people/queries/pilot';
+import { differencesOf, writtenOf } from '@/server/people/queries/pilot';
 import { LabLinks } from '@/ui/lab/lab-links';
 import { DifferenceGroups, FirstThree } from '@/ui/open/differences';
+import { FlownTable } from '@/ui/open/flown-table';
 import { HoursForm } from '@/ui/open/hours-form';
 import { Empty, Outranked, Panel } from '@/ui/shared/parts';
 import { Title } from '@/ui/shared/title';
@@ -21,12 +21,12 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
   const { user, record, strip } = await checkoutPage(params);
   const { head } = record;
   const now = nowIso();
-  const { flown, rows } = await differencesOf(head, now);
+  const { flown, entered, rows } = await differencesOf(head, now);
   const types = (await hangar()).map((t) => ({ code: t.code, name: t.sheet.name }));
   const keeps = may.keepPilotRecord(user, head);
   const drops = rows.filter((r) => r.action === 'drop');
   const adds = rows.filter((r) => r.action === 'add');
-  const from = list(flown.slice(0, 3).map((f) => `${f.typeName} ${fixed(f.hours)} h`));
+  const from = list(flown.slice(0, 3).map((f) => `${f.typeName} ${fixed(f.hours, f.hours < 10 ? 1 : 0)} h`));
   return (
     <>
       <FlightStrip facts={strip} at="brief" />
@@ -67,32 +67,17 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
               </Panel>
               <div className="grid" style={{ alignContent: 'start' }}>
                 <Panel title={`What ${head.pilotName.split(' ')[0] ?? 'the pilot'} has flown`}>
+                  {entered.length > 0 ? <FlownTable rows={entered} /> : null}
                   {keeps ? (
                     <HoursForm
                       pilotId={head.pilotId}
-                      rows={flown.map((f) => ({
-                        typeCode: f.typeCode,
-                        hours: f.hours,
-                        pic: f.pic,
-                        lastFlown: f.lastFlown.slice(0, 10),
-                      }))}
+                      flown={entered}
+                      written={await writtenOf(head.pilotId)}
                       types={types}
                       today={now.slice(0, 10)}
                       action={saveHoursAction}
                     />
-                  ) : (
-                    <table aria-label="Types flown" className="plain">
-                      <tbody>
-                        {flown.map((f) => (
-                          <tr key={f.typeCode}>
-                            <td>{f.typeName}</td>
-                            <td className="r mono">{fixed(f.hours)} h</td>
-                            <td className="mono">{wholeDaysSince(f.lastFlown, now)} days ago</td>
-                          </tr>
-                        ))}
-                      </tbody>
-                    </table>
-                  )}
+                  ) : null}
                 </Panel>
                 <Panel title="Picture and pace">
                   <LabLinks checkoutId={head.id} but="habits" />
@@ -100,7 +85,8 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
                 <Panel title="How the rank is computed">
                   <p className="mb-1 small">
                     Severity (0 to 10, school data) × share of the habit × how much of this goal is flown in that phase.
-                    Habit: hours on type, fading with 180 days. An old action that is wrong here ranks first.
+                    Habit: hours on type, as entered and as recorded here, fading with 180 days; a flight here without
+                    block times counts six minutes a landing. An old action that is wrong here ranks first.
                   </p>
                   <Outranked />
                 </Panel>
