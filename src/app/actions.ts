@@ -71,6 +71,7 @@ import { addressOf } from '@/server/door/address';
 import { seeNotices } from '@/server/account/commands/notices';
 import { whatIfOf } from '@/server/people/queries/what-if';
 import { proposeSlots } from '@/server/schedule/queries/slots';
+import { openElsewhere } from '@/server/checkout/queries/elsewhere';
 import { may } from '@/server/floor/auth/permissions';
 import { problem, zodProblems, NOT_FOUND } from '@/server/floor/result';
 
@@ -122,6 +123,10 @@ export async function signOutAction() {
   redirect('/sign-in');
 }
 export const openCheckoutAction = act(openCheckout);
+export const openElsewhereAction = act(async (user, form: unknown) => {
+  const elsewhere = await openElsewhere(user, form);
+  return elsewhere ? { ok: true as const, elsewhere } : problem('', NOT_FOUND);
+});
 export const saveBriefAction = act(saveBrief);
 export const acknowledgeBriefAction = act(acknowledgeBrief, Id);
 export const chooseSchoolsAction = act(chooseSchools);

@@ -77,6 +77,7 @@ describe('core', () => {
     const lines = read(MISSING_WORDS, {
       'first-items': { ids: ['F1', 'F2'] },
       'further-training': { on: '2026-10-06', by: 'Bento' },
+      'carried-lapsed': { on: '2026-08-01', lapsesOn: '2026-09-30' },
       'part-lapsed': { on: '2026-08-01', lapsesOn: '2026-11-23' },
       'past-a-stop': { count: 2 },
       'left-out': { whys: [left, left], judged: true },
@@ -131,6 +132,7 @@ describe('core', () => {
       nothing: none,
       'nothing-recent': { withinDays: 90 },
       waived: none,
+      carried: { from: 'ZP-URV', by: 'Helena', on: '2026-11-01', lapsesOn: '2026-12-31' },
       part: { by: 'Bento', on: '2026-08-01', lapsesOn: '2026-11-23' },
       'credited-held': { kind: 'tailwheel', text: 'Shown before.' },
       'credited-hours': { hours: 62, needed: 50, text: 'Shown before.' },

@@ -66,6 +66,8 @@ export const MISSING_WORDS = {
   'first-items': ({ ids }: { ids: readonly string[] }) => `needs ${list(ids)} first`,
   'further-training': ({ on, by }: { on: string; by: string }) =>
     `further training was entered on ${dateText(on)} by ${by}: to be shown again`,
+  'carried-lapsed': ({ on, lapsesOn }: { on: string; lapsesOn: string }) =>
+    `what was shown in another checkout on ${dateText(on)} lapsed on ${dateText(lapsesOn)}`,
   'part-lapsed': ({ on, lapsesOn }: { on: string; lapsesOn: string }) =>
     `the part sign-off of ${dateText(on)} lapsed on ${dateText(lapsesOn)}`,
   'past-a-stop': ({ count }: { count: number }) =>
@@ -126,6 +128,8 @@ export const HAVE_WORDS = {
   nothing: () => 'nothing recorded',
   'nothing-recent': ({ withinDays }: Recent) => (withinDays ? `nothing within ${withinDays} days` : 'nothing'),
   waived: () => 'waived with reason',
+  carried: ({ from, by, on, lapsesOn }: { from: string; by: string; on: string; lapsesOn: string }) =>
+    `shown in ${from} with ${by}, last on ${dateText(on)}; carried until ${dateText(lapsesOn)}`,
   part: ({ by, on, lapsesOn }: { by: string; on: string; lapsesOn: string }) =>
     `part sign-off by ${by} on ${dateText(on)}, valid until ${dateText(lapsesOn)}`,
   'credited-held': ({ kind, text }: { kind: string; text: string }) => `credited: holds ${say(kind)}. ${text}`,

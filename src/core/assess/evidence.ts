@@ -75,6 +75,8 @@ export interface PartSignOff {
   by: string;
   on: string;
   lapsesOn: string;
+  /** Shown in another checkout that was open, in this aeroplane; absent = signed in part in this one. */
+  from?: string;
 }
 /** What the pilot holds and has flown, for items that may be credited. */
 export interface Experience {
@@ -240,7 +242,9 @@ function assessItem(item: ProgrammeItem, record: Ordered): ItemEvidence {
       state: 'met',
       part,
       seen: true,
-      have: have('part', { by: part.by, on: part.on, lapsesOn: part.lapsesOn }),
+      have: part.from
+        ? have('carried', { from: part.from, by: part.by, on: part.on, lapsesOn: part.lapsesOn })
+        : have('part', { by: part.by, on: part.on, lapsesOn: part.lapsesOn }),
       evidence: [part.entryId],
     };
   const credit = creditOf(item, record.experience ?? null);
@@ -249,7 +253,12 @@ function assessItem(item: ProgrammeItem, record: Ordered): ItemEvidence {
     ...base,
     ...found,
     state: found.progress >= NEARLY - SLACK ? 'nearly' : 'not',
-    missing: [...found.missing, ...(part ? [missing('part-lapsed', { on: part.on, lapsesOn: part.lapsesOn })] : [])],
+    missing: [
+      ...found.missing,
+      ...(part
+        ? [missing(part.from ? 'carried-lapsed' : 'part-lapsed', { on: part.on, lapsesOn: part.lapsesOn })]
+        : []),
+    ],
   };
 }
 

@@ -11,6 +11,7 @@ export * from './counts';
 export * from './seen';
 export * from './evidence';
 export * from './evidence-words';
+export * from './carry';
 export * from './signing';
 export * from './signing-words';
 export * from './standard-on';

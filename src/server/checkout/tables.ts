@@ -10,6 +10,9 @@ import { Pilots, Users } from '../account/tables';
 import { Airframes, AirframeVersions, TypeVersions } from '../hangar/tables';
 import { ContentVersions } from '../rules/tables';
 
+/** An item shown in another open checkout, and the newest day of what showed it. */
+export const Carried = z.object({ itemId: z.string(), checkoutId: z.string(), on: z.string() });
+
 export const Checkouts = table(
   'checkouts',
   {
@@ -27,6 +30,7 @@ export const Checkouts = table(
     houseId: text,
     schools: json(z.record(z.string(), z.string())),
     opening: computed<Opening>(),
+    carried: json(z.array(Carried)),
     note: text,
     status: z.enum(CHECKOUT_STATUS),
     signedLedgerId: text.nullable(),
@@ -46,7 +50,7 @@ export const Checkouts = table(
       houseVersion: [ContentVersions, 'houseId'],
       creator: [Users, 'createdBy'],
     },
-    defaults: ['note', 'status'],
+    defaults: ['note', 'status', 'carried'],
   },
 );
 

@@ -11,6 +11,7 @@ import type { Need } from '@/domain/assess-words';
 import type { PersonDate } from '@/core/recency';
 import type { RulePack } from '@/domain/programme';
 import { type Goal, type PackId, say } from '@/domain/words';
+import { type AskElsewhere, Elsewhere } from './elsewhere';
 import { Field } from '../shared/field';
 import { Picker } from '../shared/picker';
 import { useActionForm } from '../shared/action-form';
@@ -28,6 +29,8 @@ interface Values {
   goals: Goal[];
   standardKey: string;
   note: string;
+  /** Open checkouts whose proof is carried. */
+  carry: string[];
 }
 interface Pilot {
   id: string;
@@ -52,6 +55,8 @@ interface Frame {
 }
 interface Props {
   action: (form: unknown) => Promise<ActionResult<{ id: string }>>;
+  /** Other open checkouts of a pilot, and what they show for this one. */
+  elsewhere: AskElsewhere;
   /** The aerodrome's own date: what is dated is looked at on it. */
   today: string;
   pilots: Pilot[];
@@ -63,7 +68,7 @@ interface Props {
 }
 
 /** Open: who, which aeroplane, under which rules; what that demands, what may be credited, who decides. */
-export function OpenForm({ action, today, pilots, airframes, packs, standards, programmes }: Props) {
+export function OpenForm({ action, elsewhere, today, pilots, airframes, packs, standards, programmes }: Props) {
   const router = useRouter();
   const f = useActionForm<Values, { id: string }>({
     schema: async () => (await import('@/domain/open-form')).OpenForm,
@@ -75,10 +80,12 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
       goals: [],
       standardKey: 'private-us',
       note: '',
+      carry: [],
     },
     fresh: () => ({ requestId: newId() }),
     draft: 'open',
-    also: ['pilotId', 'airframeId', 'pack', 'goals', 'standardKey'],
+    also: ['pilotId', 'airframeId', 'pack', 'goals', 'standardKey', 'carry'],
+    as: (v) => v,
     action,
     done: ({ id }) => router.push(`/checkouts/${id}/brief`),
   });
@@ -125,89 +132,101 @@ export function OpenForm({ action, today, pilots, airframes, packs, standards, p
         line="Choose pilot, aeroplane and rules. Requirements are worked out from the type sheet."
       />
       <div className="grid g-1-1">
-        <Panel title="Pilot and aeroplane">
-          <div className="d-grid gap-3">
-            <Field label="Pilot" id="pilotId" error={error('pilotId')}>
-              <Picker
-                {...register('pilotId')}
-                empty="Choose"
-                options={pilots.map((p) => ({ value: p.id, label: p.name }))}
-              />
-            </Field>
-            <Field label="Aeroplane" id="airframeId" error={error('airframeId')}>
-              <Picker
-                {...register('airframeId')}
-                empty="Choose"
-                options={airframes.map((a) => ({
-                  value: a.id,
-                  label: [
-                    a.registration,
-                    a.typeName,
-                    ...(a.modifications.length > 0 ? [list(a.modifications)] : []),
-                    ...(a.samples > 0 ? ['sample, not confirmed'] : []),
-                  ].join(' · '),
-                }))}
-              />
-            </Field>
-            <Field label="Rules" id="pack" error={error('pack')}>
-              <select {...register('pack')}>
-                {packs.map((p) => (
-                  <option key={p.key} value={p.key}>
-                    {p.name}
-                  </option>
-                ))}
-              </select>
-            </Field>
-            <fieldset>
-              <legend className="form-label">
-                Goals {opening ? <span className="soft">(proposed from what is missing)</span> : null}
-              </legend>
-              {(pack?.goals ?? [])
-                .filter((g) => offered(g.goal))
-                .map((g) => (
-                  <FormCheck
-                    key={g.goal}
-                    id={`goal-${g.goal}`}
-                    value={g.goal}
-                    disabled={itemsOf(g.goal) === 0}
-                    label={
-                      <>
-                        {g.title}{' '}
-                        <span className="soft">
-                          {itemsOf(g.goal) === 0
-                            ? '(no programme under these rules yet)'
-                            : `${g.citation}, ${plural(itemsOf(g.goal), 'item')}`}
-                        </span>
-                      </>
-                    }
-                    {...register('goals')}
-                  />
-                ))}
-              {error('goals') ? (
-                <Feedback type="invalid" role="alert">
-                  {error('goals')?.message}
-                </Feedback>
-              ) : null}
-            </fieldset>
-            <Field
-              label="Standard"
-              id="standardKey"
-              error={error('standardKey')}
-              hint="Tolerances for every landing, proposed from the certificate held. Fixed for this checkout."
-            >
-              <select {...register('standardKey')}>
-                {standards.map((s) => (
-                  <option key={s.key} value={s.key}>
-                    {s.name}
-                  </option>
-                ))}
-              </select>
-            </Field>
-            <Field label="Note" id="note" error={error('note')}>
-              <textarea rows={2} {...register('note')} />
-            </Field>
-          </div>
-        </Panel>
+        <div className="grid" style={{ alignContent: 'start' }}>
+          <Panel title="Pilot and aeroplane">
+            <div className="d-grid gap-3">
+              <Field label="Pilot" id="pilotId" error={error('pilotId')}>
+                <Picker
+                  {...register('pilotId')}
+                  empty="Choose"
+                  options={pilots.map((p) => ({ value: p.id, label: p.name }))}
+                />
+              </Field>
+              <Field label="Aeroplane" id="airframeId" error={error('airframeId')}>
+                <Picker
+                  {...register('airframeId')}
+                  empty="Choose"
+                  options={airframes.map((a) => ({
+                    value: a.id,
+                    label: [
+                      a.registration,
+                      a.typeName,
+                      ...(a.modifications.length > 0 ? [list(a.modifications)] : []),
+                      ...(a.samples > 0 ? ['sample, not confirmed'] : []),
+                    ].join(' · '),
+                  }))}
+                />
+              </Field>
+              <Field label="Rules" id="pack" error={error('pack')}>
+                <select {...register('pack')}>
+                  {packs.map((p) => (
+                    <option key={p.key} value={p.key}>
+                      {p.name}
+                    </option>
+                  ))}
+                </select>
+              </Field>
+              <fieldset>
+                <legend className="form-label">
+                  Goals {opening ? <span className="soft">(proposed from what is missing)</span> : null}
+                </legend>
+                {(pack?.goals ?? [])
+                  .filter((g) => offered(g.goal))
+                  .map((g) => (
+                    <FormCheck
+                      key={g.goal}
+                      id={`goal-${g.goal}`}
+                      value={g.goal}
+                      disabled={itemsOf(g.goal) === 0}
+                      label={
+                        <>
+                          {g.title}{' '}
+                          <span className="soft">
+                            {itemsOf(g.goal) === 0
+                              ? '(no programme under these rules yet)'
+                              : `${g.citation}, ${plural(itemsOf(g.goal), 'item')}`}
+                          </span>
+                        </>
+                      }
+                      {...register('goals')}
+                    />
+                  ))}
+                {error('goals') ? (
+                  <Feedback type="invalid" role="alert">
+                    {error('goals')?.message}
+                  </Feedback>
+                ) : null}
+              </fieldset>
+              <Field
+                label="Standard"
+                id="standardKey"
+                error={error('standardKey')}
+                hint="Tolerances for every landing, proposed from the certificate held. Fixed for this checkout."
+              >
+                <select {...register('standardKey')}>
+                  {standards.map((s) => (
+                    <option key={s.key} value={s.key}>
+                      {s.name}
+                    </option>
+                  ))}
+                </select>
+              </Field>
+              <Field label="Note" id="note" error={error('note')}>
+                <textarea rows={2} {...register('note')} />
+              </Field>
+            </div>
+          </Panel>
+          {pilot ? (
+            <Elsewhere
+              pilot={pilot}
+              airframeId={airframeId}
+              pack={packKey}
+              goals={goals}
+              ask={elsewhere}
+              carry={register('carry')}
+            />
+          ) : null}
+        </div>
         <Panel title="Requirements">
           {!opening || !pilot || !frame || !pack ? (
             <p className="soft">

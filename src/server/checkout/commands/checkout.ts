@@ -20,6 +20,7 @@ import { write } from '../../floor/write';
 import { type Result, problem, zodProblems, problemAt } from '../../floor/result';
 import { sortiesOf } from '../queries/flights';
 import { type CheckoutHead, checkoutHead } from '../queries/head';
+import { elsewhereOf, programmeFor } from '../queries/elsewhere';
 import { ladderOf } from '../queries/ladder';
 import { parsedAirframe, parsedSheet } from '../../hangar/sheets';
 import { localToday } from '../../rules/today';
@@ -30,11 +31,6 @@ import { differencesOf, eyeHeightOf } from '../../people/queries/pilot';
 import { Briefs, Checkouts, Sorties, BriefTemplates, CheckoutMoves } from '../tables';
 import { CaptureEvents } from '../../fly/tables';
 import { AirframeVersions, TypeVersions } from '../../hangar/tables';
-
-/** The programme of a goal under a pack; the house's own when the pack has none. */
-async function programmeFor(goal: string, pack: string) {
-  return (await newestContent('programme', `${goal}-${pack}`)) ?? (await newestContent('programme', `${goal}-house`));
-}
 
 /** Opens a checkout and pins every version it will run under. The same request twice gives the same checkout. */
 export async function openCheckout(user: CurrentUser, form: unknown): Promise<Result<{ id: string }>> {
@@ -74,6 +70,10 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
     { dates: pilot.dates, onDate: await localToday() },
   );
   const chosenSchools = schoolDefaults(airframe.effective, schools.body.topics);
+  // What was ticked on the page is worked out again here: the offer may have changed meanwhile.
+  const carried = (await elsewhereOf(data)).flatMap((e) =>
+    data.carry.includes(e.id) ? e.proves.map((p) => ({ itemId: p.itemId, checkoutId: e.id, on: p.on })) : [],
+  );
   const id = randomUUID();
   await write(async (t) => {
     await Checkouts.insert(
@@ -92,6 +92,7 @@ export async function openCheckout(user: CurrentUser, form: unknown): Promise<Re
         houseId: house.id,
         schools: chosenSchools,
         opening: opening,
+        carried,
         note: data.note,
         status: 'open',
         signedLedgerId: null,

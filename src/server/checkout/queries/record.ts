@@ -215,7 +215,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
       at: g.at,
       date: sorties.find((s) => s.lesson === g.lesson)?.flownOn ?? '',
     })),
-    parts: await partsOf(head, house.signing.partDays, t),
+    parts: [...(await partsOf(head, house.signing.partDays, t)), ...(await carriedTo(head, house.signing.partDays, t))],
     experience: await experienceOf(head, t),
   };
   const certificate = await Pilots.first({ where: { id: head.pilotId }, pick: ['certificate'] }, t);
@@ -331,6 +331,34 @@ async function itemsInBook(
 /** Items signed in part; each holds for the house's days. */
 const partsOf = async (head: CheckoutHead, days: number, t?: Transaction): Promise<PartSignOff[]> =>
   (await itemsInBook(head, 'part-sign-off', t)).map((i) => ({ ...i, lapsesOn: addDays(i.on, days) }));
+/** Items another checkout had shown when this one was opened; they lapse as a part sign-off does. */
+async function carriedTo(head: CheckoutHead, days: number, t?: Transaction): Promise<PartSignOff[]> {
+  const of = await Checkouts.first({ where: { id: head.id }, pick: ['carried'] }, t);
+  if (!of || of.carried.length === 0) return [];
+  const from = await Checkouts.find(
+    {
+      where: { id: [...new Set(of.carried.map((c) => c.checkoutId))] },
+      pick: ['id'],
+      with: { instructor: ['name'], airframe: ['registration'] },
+    },
+    t,
+  );
+  return of.carried.flatMap((c): PartSignOff[] => {
+    const there = from.find((f) => f.id === c.checkoutId);
+    return there
+      ? [
+          {
+            itemId: c.itemId,
+            entryId: c.checkoutId,
+            by: there.instructor.name,
+            on: c.on,
+            lapsesOn: addDays(c.on, days),
+            from: there.airframe.registration,
+          },
+        ]
+      : [];
+  });
+}
 /** Items for which further training was entered. */
 const refusedOf = (head: CheckoutHead, t?: Transaction): Promise<NonNullable<EvidenceRecord['refused']>> =>
   itemsInBook(head, 'not-yet', t);

@@ -27,3 +27,6 @@ CREATE TRIGGER pilot_hours_told_delete AFTER DELETE ON pilot_hours BEGIN
   INSERT OR REPLACE INTO changes (kind, thing, pilot_id)
     SELECT 'person', OLD.pilot_id, OLD.pilot_id WHERE OLD.pilot_id IS NOT NULL;
 END;
+
+-- What an open checkout of the same pilot had already shown when this one was opened: item, checkout and day
+ALTER TABLE checkouts ADD COLUMN carried TEXT NOT NULL DEFAULT '[]';

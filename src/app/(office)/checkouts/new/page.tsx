@@ -10,7 +10,7 @@ import { hangar } from '@/server/hangar/queries/hangar';
 import { pilotList } from '@/server/checkout/queries/lists';
 import { OpenForm } from '@/ui/open/open-form';
 import { PageStrip } from '@/ui/shared/strip';
-import { openCheckoutAction } from '../../../actions';
+import { openCheckoutAction, openElsewhereAction } from '../../../actions';
 import * as ask from '@/server/floor/statements/app';
 
 export const metadata: Metadata = { title: 'New checkout' };
@@ -34,6 +34,7 @@ export default async function NewCheckoutPage() {
         <div className="column">
           <OpenForm
             action={openCheckoutAction}
+            elsewhere={openElsewhereAction}
             pilots={pilots
               .filter((p) => p.id !== user.pilotId)
               .map((p) => ({ ...p, holds: p.holds.map((h) => ({ ...h, note: '' })) }))}
