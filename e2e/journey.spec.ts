@@ -95,11 +95,11 @@ test('from an empty folder to a signed tailwheel checkout, with the interface al
   await expect(desk.locator('[role=img] svg').first()).toBeVisible();
 
   await go(desk, `${checkout}/sign`);
-  await expect(desk.getByText('The pilot has not acknowledged the brief of lesson 2.')).toBeVisible();
-  await expect(desk.getByRole('button', { name: /Not ready/ })).toBeDisabled();
-  await acknowledge(pilot, checkout, 2);
+  // A flown brief is told and holds nothing up: nobody acknowledges it any more.
+  await expect(desk.getByText('Lesson 2 was flown on a brief the pilot had not acknowledged.')).toBeVisible();
+  await go(pilot, `${checkout}/brief`);
+  await expect(pilot.getByText('This lesson was flown; its brief was not acknowledged before.')).toBeVisible();
 
-  await go(desk, `${checkout}/sign`);
   const open = await desk
     .getByRole('row')
     .filter({ hasText: /not met|nearly/ })

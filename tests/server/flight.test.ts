@@ -10,11 +10,12 @@ import {
   renewLandings,
   shareFlight,
 } from '@/server/fly/commands/capture';
-import { signingState } from '@/server/ledger/commands/sign';
 import { decidePower } from '@/server/hangar/commands/hangar';
 import { row, rows } from '../../scripts/lib/raw';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { eventsOf, sortiesOf } from '@/server/checkout/queries/flights';
+import { flownUnreadOf } from '@/server/checkout/queries/stage';
+import { acknowledgeBrief } from '@/server/checkout/commands/checkout';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { powerFindings } from '@/server/hangar/queries/findings';
 import { typeVersions } from '@/server/hangar/queries/hangar';
@@ -216,9 +217,14 @@ describe('two pilots in one flight', () => {
     const duarte = await record('duarte');
     expect(duarte.landings.filter((l) => l.sortieId === flight)).toHaveLength(1);
     expect(duarte.evidence.observations.filter((o) => o.data.itemId === 'F1' && o.data.pilotId !== null)).toEqual([]);
-    // There is no brief of it to acknowledge: it does not stand in the way of a signature.
-    expect((await signingState(helena, tome)).problems.map((x) => x.code)).not.toContain('acknowledge');
-    expect((await signingState(helena, duarte)).problems.map((x) => x.code)).toContain('acknowledge');
+    // There is no brief of it to acknowledge; of the flight itself it is told, and stands in nobody's way.
+    expect(flownUnreadOf(tome)).toEqual([]);
+    expect(flownUnreadOf(duarte).map((b) => b.days)).toEqual([null]);
+    const own = await row<{ id: string }>('SELECT id FROM briefs WHERE sortie_id = :flight', { flight });
+    expect(await acknowledgeBrief(await user('duarte'), own?.id ?? '')).toMatchObject({
+      ok: false,
+      problems: [{ code: 'flown-meanwhile' }],
+    });
     // The lesson was flown, so the next brief is a new lesson.
     expect((await sortiesOf(await checkoutId('tome'))).map((s) => [s.lesson, s.sharedWith])).toEqual([[1, flight]]);
     await send([d('undone', {}, 50, tomes.subjectId)]);

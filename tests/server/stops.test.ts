@@ -9,7 +9,8 @@ import { signingState } from '@/server/ledger/commands/sign';
 import { row } from '../../scripts/lib/raw';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { sortiesOf } from '@/server/checkout/queries/flights';
-import { swapAeroplane } from '@/server/checkout/commands/checkout';
+import { openCheckout, swapAeroplane } from '@/server/checkout/commands/checkout';
+import { openElsewhere } from '@/server/checkout/queries/elsewhere';
 import { flownLessons, stageOf } from '@/server/checkout/queries/stage';
 import { hangar } from '@/server/hangar/queries/hangar';
 import { checkoutHead } from '@/server/checkout/queries/head';
@@ -328,5 +329,44 @@ describe('an aeroplane swapped in mid-checkout', () => {
       expect(stageOf(after)).toBe('brief');
       expect(await sortiePack(helena, last.id)).toBeNull();
     }
+  });
+});
+
+describe('another open checkout of the same pilot', () => {
+  it('is shown when one is opened, and what it proves is carried with its day and its aeroplane', async () => {
+    const there = await recordOf(await openOf('duarte'));
+    const other = (await hangar())
+      .flatMap((t) => t.airframes)
+      .find((a) => a.effective.code === there.head.typeCode && a.id !== there.head.airframeId);
+    const to = { pilotId: 'pilot-duarte', airframeId: other?.id ?? '', pack: there.head.pack, goals: there.head.goals };
+    const [elsewhere, ...more] = (await openElsewhere(helena, to)) ?? [];
+    expect(more).toEqual([]);
+    expect([elsewhere?.registration, elsewhere?.both]).toEqual([there.head.registration, there.head.goals]);
+    const ids = elsewhere?.proves.map((p) => p.itemId) ?? [];
+    // By hand: what is met there by what was flown or shown, but for what belongs to the airframe.
+    const shown = there.items.filter((i) => i.state === 'met' && i.part === null);
+    expect(ids).toEqual(shown.filter((i) => !i.item.perAirframe).map((i) => i.item.id));
+    expect(ids.length).toBeGreaterThan(2);
+    const { id } = done(
+      await openCheckout(helena, {
+        ...to,
+        requestId: randomUUID(),
+        standardKey: 'private-us',
+        note: '',
+        // Somebody else's proves nothing for this pilot.
+        carry: [there.head.id, await openOf('nuno')],
+      }),
+    );
+    const here = await recordOf(id);
+    expect(here.items.filter((i) => i.met).map((i) => i.item.id)).toEqual(ids);
+    expect(here.items.find((i) => i.item.id === ids[0])?.have).toMatchObject({
+      code: 'carried',
+      params: { from: there.head.registration, on: elsewhere?.proves[0]?.on },
+    });
+    // Of another gear and mass only what is known on the ground.
+    const heavy = (await openElsewhere(helena, { ...to, airframeId: 'air-ZP-CAV' }))?.[0];
+    const ground = new Set(there.items.filter((i) => i.item.where === 'ground').map((i) => i.item.id));
+    expect(heavy?.proves.map((p) => p.itemId)).toEqual(ids.filter((i) => ground.has(i)));
+    expect(await openElsewhere(await user('duarte'), to)).toBeNull();
   });
 });

@@ -335,8 +335,6 @@ describe('signingProblems', () => {
     lastFlownTogether: '2026-11-20',
     onDate: '2026-11-24',
     withinDays: 30,
-    unacknowledgedLessons: [],
-    oldBriefs: [],
     certificateUntil: '2027-01-31',
     signerLacks: [],
     ratings: [],
@@ -357,7 +355,6 @@ describe('signingProblems', () => {
     expect(codes(record([]), { ownCheckout: true, authorised: false })).toEqual(['own', 'not-authorised']);
     expect(codes(record([]), { lastFlownTogether: '2026-10-01' })).toEqual(['not-flown']);
     expect(codes(record([]), { lastFlownTogether: null })).toEqual(['not-flown']);
-    expect(codes(record([]), { unacknowledgedLessons: [2] })).toEqual(['acknowledge']);
   });
   it('a continued trigger stands until a go-around decided in time', () => {
     const continued = landing(1, { trigger: 'met-and-continued' });

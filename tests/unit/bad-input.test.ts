@@ -540,6 +540,8 @@ const INNER: readonly string[] = [
     'flownWords',
     'unseenName',
     'carriedFocus',
+    'carryOffers',
+    'flownUnread',
   ],
   ...['landingNoted', 'lessonHeadline', 'lookFirst', 'openWords', 'fillTemplate', 'shareWords', 'signed', 'trendWords'],
   ...[

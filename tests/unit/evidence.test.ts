@@ -8,6 +8,7 @@ import {
   type Observation,
   type RecordedLanding,
   assessProgramme,
+  carryOffers,
   type Missing,
   asksWords,
   fillTemplate,
@@ -386,6 +387,23 @@ const CASES: Case[] = [
     'F9',
     { parts: [{ itemId: 'F9', entryId: 'e1', by: 'H', on: '2026-11-01', lapsesOn: '2026-11-24' }] },
     'met',
+  ],
+  [
+    'carried from another checkout, still holding',
+    'tailwheel',
+    'us',
+    'F9',
+    { parts: [{ itemId: 'F9', entryId: 'c1', by: 'H', on: '2026-11-01', lapsesOn: '2026-11-24', from: 'ZP-URV' }] },
+    'met',
+  ],
+  [
+    'carried from another checkout, lapsed yesterday',
+    'tailwheel',
+    'us',
+    'F9',
+    { parts: [{ itemId: 'F9', entryId: 'c1', by: 'H', on: '2026-09-24', lapsesOn: '2026-11-23', from: 'ZP-URV' }] },
+    'not',
+    ['carried-lapsed', { lapsesOn: '2026-11-23' }],
   ],
   [
     'signed in part, lapsed yesterday',
@@ -940,6 +958,47 @@ const shuffled = <T>(all: readonly T[], order: readonly number[]): T[] =>
     .sort((p, q) => p.k - q.k)
     .map((p) => p.x);
 
+describe('what another open checkout has shown', () => {
+  const items = programmeOf('tailwheel', 'us').items;
+  const record = rec({
+    landings: [first(1), land(1), land(2), land(2), land(3)],
+    observations: [saw('G1', 1), saw('G2', 1), saw('F10', 2), saw('F13', 3, { verdict: 'outside' })],
+  });
+  const there = assessProgramme(programmeOf('tailwheel', 'us'), record);
+  const offered = (same: { airframe: boolean; group: boolean }, of = items) =>
+    new Map(carryOffers(of, there, record, same).map((o) => [o.item.id, [o.why, o.on]]));
+  it('counts by the same rule, with the newest day of what it rests on', () => {
+    const here = offered({ airframe: true, group: true });
+    // Five own three-point landings on three days; knowledge on the first; what was outside is not met.
+    expect(here.get('F4')).toEqual(['same-rule', '2026-11-03']);
+    expect(here.get('G1')).toEqual(['same-rule', '2026-11-01']);
+    expect(here.get('G2')).toEqual(['same-rule', '2026-11-01']);
+    expect(here.get('F13')).toEqual(['not-met', null]);
+    expect(here.get('F5')).toEqual(['not-met', null]);
+  });
+  it('asks again what belongs to the airframe, and what was flown in another gear or mass', () => {
+    const other = offered({ airframe: false, group: false });
+    expect(other.get('G1')?.[0]).toBe('same-rule');
+    expect(other.get('G2')).toEqual(['airframe', null]);
+    expect(other.get('F4')).toEqual(['other-group', null]);
+    const stricter = items.map((i) =>
+      i.id === 'F10' && i.evidence.kind === 'observed' ? { ...i, evidence: { ...i.evidence, needed: 2 } } : i,
+    );
+    expect(offered({ airframe: false, group: true }, stricter).get('F10')).toEqual(['other-rule', null]);
+  });
+  it('never carries a decision about the other checkout', () => {
+    const decided = rec({
+      waivers: [{ itemId: 'F5', reason: 'the handbook advises against' }],
+      parts: [{ itemId: 'F9', entryId: 'e', by: 'H', on: '2026-11-20', lapsesOn: '2027-01-01' }],
+    });
+    const of = assessProgramme(programmeOf('tailwheel', 'us'), decided);
+    expect(of.filter((i) => i.met).map((i) => i.item.id)).toEqual(expect.arrayContaining(['F5', 'F9']));
+    expect(
+      carryOffers(items, of, decided, { airframe: true, group: true }).filter((o) => o.why === 'same-rule'),
+    ).toEqual([]);
+  });
+});
+
 describe('the evidence engine', () => {
   const programme = programmeOf('tailwheel', 'us');
   it('gives the same answer twice, and for any order of the records', () => {
@@ -1065,8 +1124,6 @@ describe('what stands between a checkout and its signature', () => {
     lastFlownTogether: '2026-11-20',
     onDate: '2026-11-24',
     withinDays: 30,
-    unacknowledgedLessons: [],
-    oldBriefs: [],
     certificateUntil: '2026-11-24',
     signerLacks: [],
     ratings: [],

@@ -557,8 +557,6 @@ describe('11 refused, 12 old evidence', () => {
       lastFlownTogether: '2026-10-09',
       onDate: '2026-10-20',
       withinDays: 30,
-      unacknowledgedLessons: [],
-      oldBriefs: [{ lesson: 1, days: 120 }],
       certificateUntil: '2027-01-01',
       signerLacks: [],
       ratings: [],

@@ -637,8 +637,6 @@ describe('what the law asks is overridden by nobody', () => {
     lastFlownTogether: ON,
     onDate: ON,
     withinDays: 30,
-    unacknowledgedLessons: [],
-    oldBriefs: [],
     certificateUntil: ON,
     signerLacks: [],
     ratings: [],

@@ -273,8 +273,6 @@ describe('what was flown past a stop', () => {
       lastFlownTogether: '2026-11-24',
       onDate: '2026-11-24',
       withinDays: 30,
-      unacknowledgedLessons: [],
-      oldBriefs: [],
       certificateUntil: '2027-01-01',
       signerLacks: [],
       ratings: [],

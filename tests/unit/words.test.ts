@@ -105,6 +105,7 @@ describe('core', () => {
     expect(lines).toEqual([
       'needs F1 and F2 first',
       'further training was entered on 6 Oct 2026 by Bento: to be shown again',
+      'what was shown in another checkout on 1 Aug 2026 lapsed on 30 Sep 2026',
       'the part sign-off of 1 Aug 2026 lapsed on 23 Nov 2026',
       '2 flown past a stop do not count',
       '2 left out: into-wind aileron not seen',
@@ -145,8 +146,9 @@ describe('core', () => {
       'gear-checks': { count: 6, surface: 'water' },
     });
     holds([...had, asksWords({ kind: 'briefs', needed: 2, withinDays: null })]);
-    expect(had[3]).toBe('part sign-off by Bento on 1 Aug 2026, valid until 23 Nov 2026');
-    expect(had[6]).toBe('the last 5 three-point landings unassisted, 2 of 5 based on the clean tap');
+    expect(had[3]).toBe('shown in ZP-URV with Helena, last on 1 Nov 2026; carried until 31 Dec 2026');
+    expect(had[4]).toBe('part sign-off by Bento on 1 Aug 2026, valid until 23 Nov 2026');
+    expect(had[7]).toBe('the last 5 three-point landings unassisted, 2 of 5 based on the clean tap');
     holds(read(LEFT_OUT_WORDS, { criteria: { ids: ['stick'] }, details: { ids: ['look-out'] }, 'clean-tap': none }));
     const beside = { why: left, judged: true };
     const shown = read(ITEM_RECORD_WORDS, {
@@ -243,7 +245,6 @@ describe('core', () => {
         limit: { what: 'Vne passed', flownOn: '2026-11-21' },
         trigger: { lesson: 2, number: 3 },
         stop: { name: 'Lesson 1, landing 2', words: 'landed on water with no check of the wheels' },
-        acknowledge: { lesson: 2, days: 9 },
         prerequisite: { text: '70 h in command', known: false },
         class: { classes: ['multi-engine-land'] },
         sheet: { facts: ['the power of an engine'] },

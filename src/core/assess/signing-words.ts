@@ -47,12 +47,6 @@ export const SIGNING_WORDS = {
     'resolved by a go-around decided in time.',
   stop: ({ name, words }: { name: string; words: string }) =>
     `${name} was flown past a stop and no reason is given: ${words}.`,
-  /** Days between acknowledgement and flight where it was too old; null = not acknowledged at all. */
-  acknowledge: ({ lesson, days }: { lesson: number; days: number | null }) =>
-    days === null
-      ? `The pilot has not acknowledged the brief of lesson ${lesson}.`
-      : `The brief of lesson ${lesson} was acknowledged ${days} days before the flight: it was not that day’s. ` +
-        'Brief it again and have it acknowledged.',
   prerequisite: ({ text, known }: { text: string; known: boolean }) =>
     known
       ? `Before this goal: ${text}.`
@@ -65,3 +59,13 @@ export const SIGNING_WORDS = {
 };
 export type SigningSaid = Coded<typeof SIGNING_WORDS>;
 export const signingWords = (p: SigningSaid): string => sentence(SIGNING_WORDS, p);
+
+/**
+ * A flown lesson whose brief was not the day's: it is told, and holds nothing up, for what was flown is not briefed again.
+ * @param days between acknowledgement and flight; null = not acknowledged at all
+ * @example flownUnread({ lesson: 2, days: null }) // 'Lesson 2 was flown on a brief the pilot had not acknowledged.'
+ */
+export const flownUnread = ({ lesson, days }: { lesson: number; days: number | null }): string =>
+  days === null
+    ? `Lesson ${lesson} was flown on a brief the pilot had not acknowledged.`
+    : `Lesson ${lesson} was flown on a brief acknowledged ${days} days before: it was not that day’s.`;

@@ -16,10 +16,6 @@ export interface SigningFacts {
   /** The aerodrome's own date. */
   onDate: string;
   withinDays: number;
-  /** Lesson numbers whose brief the pilot has not acknowledged, of lessons with something recorded. */
-  unacknowledgedLessons: readonly number[];
-  /** Lessons flown on a brief acknowledged longer before than the house allows, with the days between. */
-  oldBriefs: readonly { lesson: number; days: number }[];
   /** Last day of the signer's certificate or recent experience; null = not on record. */
   certificateUntil: string | null;
   /** What this aeroplane demands and the signer does not hold. */
@@ -148,18 +144,6 @@ export function signingProblems(
         target: 'debrief',
         overridable: false,
       })),
-    ...facts.unacknowledgedLessons.map((lesson): SigningProblem => ({
-      code: 'acknowledge',
-      params: { lesson, days: null },
-      target: 'brief',
-      overridable: false,
-    })),
-    ...facts.oldBriefs.map(({ lesson, days }): SigningProblem => ({
-      code: 'acknowledge',
-      params: { lesson, days },
-      target: 'brief',
-      overridable: false,
-    })),
     ...facts.prerequisites
       .filter((p) => p.met !== true)
       .map((p): SigningProblem => ({

@@ -34,6 +34,8 @@ export const CHECKOUT_WORDS = {
     `${b.fuelL} L. Save again to replace it with yours.`,
   'recorded-meanwhile': ({ lesson }: { lesson: number }) =>
     `Something of lesson ${lesson} was recorded meanwhile. Save again to brief the next lesson.`,
+  'flown-meanwhile': ({ lesson }: { lesson: number }) =>
+    `Lesson ${lesson} has been flown: its brief is no longer acknowledged. Read its debrief.`,
   'chief-sets-order': () => 'The chief instructor sets the school order.',
   'newer-version': () => 'There is a newer version than the one shown. Reload the page and read the differences.',
   'flown-already': ({ registration }: { registration: string }) => `It is flown in ${registration} already.`,

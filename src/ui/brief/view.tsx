@@ -19,6 +19,8 @@ interface Props extends BriefFacts {
   briefId: string;
   acknowledgedAt: string | null;
   acknowledgedByName: string | null;
+  /** The lesson was flown: its brief is no longer to be acknowledged. */
+  flown: boolean;
   mayAcknowledge: boolean;
   acknowledge: (briefId: string) => Promise<ActionResult>;
 }
@@ -50,6 +52,8 @@ export function BriefView(props: Props) {
         <p className="note-good">
           Acknowledged by {acknowledgedByName ?? 'the pilot'}, {localText(acknowledgedAt, props.aerodrome.timeZone)}.
         </p>
+      ) : props.flown ? (
+        <p className="soft">This lesson was flown; its brief was not acknowledged before.</p>
       ) : null}
       {choices.focus ? (
         <p>

@@ -29,7 +29,7 @@ import { teachState } from '../../people/queries/recency';
 import { pilotList } from '../queries/lists';
 import { differencesOf, eyeHeightOf } from '../../people/queries/pilot';
 import { Briefs, Checkouts, Sorties, BriefTemplates, CheckoutMoves } from '../tables';
-import { CaptureEvents } from '../../fly/tables';
+import { CaptureEvents, Landings } from '../../fly/tables';
 import { AirframeVersions, TypeVersions } from '../../hangar/tables';
 
 /** Opens a checkout and pins every version it will run under. The same request twice gives the same checkout. */
@@ -302,17 +302,23 @@ export async function saveBrief(
 const addDays = (isoDate: string, days: number): string =>
   new Date(Date.parse(isoDate) + days * 86_400_000).toISOString().slice(0, 10);
 
-/** The pilot says: read and understood. Twice is once. */
+/** The pilot says: read and understood. Twice is once; of a lesson already flown it would say nothing. */
 export async function acknowledgeBrief(user: CurrentUser, briefId: string): Promise<Result<object>> {
   return write(async (t) => {
     const brief = await Briefs.first(
-      { where: { id: briefId }, pick: ['acknowledgedAt'], with: { checkout: ['pilotId'] } },
+      {
+        where: { id: briefId },
+        pick: ['acknowledgedAt', 'sortieId'],
+        with: { checkout: ['pilotId'], sortie: ['lesson'] },
+      },
       t,
     );
     if (!brief || !may.acknowledgeBrief(user, { pilotId: brief.checkout.pilotId }))
       return problem('', told('not-found'));
-    if (!brief.acknowledgedAt)
-      await Briefs.update({ acknowledgedBy: user.id, acknowledgedAt: nowIso() }, { id: briefId }, t);
+    if (brief.acknowledgedAt) return { ok: true as const };
+    const landed = await Landings.first({ where: { sortieId: brief.sortieId }, pick: ['id'] }, t);
+    if (landed) return problem('', told('flown-meanwhile', { lesson: brief.sortie.lesson }));
+    await Briefs.update({ acknowledgedBy: user.id, acknowledgedAt: nowIso() }, { id: briefId }, t);
     return { ok: true as const };
   });
 }

@@ -1,7 +1,7 @@
 import type { Stage } from '@/domain/words';
 import { type NextAction, type NextStep, nextStep } from '../next-words';
 import type { SortieRow } from './flights';
-import type { CheckoutRecord } from './record';
+import { type CheckoutRecord, oldBrief } from './record';
 
 /** Lessons in which something was flown: a landing, an item of flight, or a flight by the clock. */
 export function flownLessons(record: Pick<CheckoutRecord, 'landings' | 'programmes' | 'evidence'>): Set<number> {
@@ -15,6 +15,17 @@ export function flownLessons(record: Pick<CheckoutRecord, 'landings' | 'programm
       .map((o) => o.lesson),
     ...(record.evidence.flights ?? []).filter((f) => f.minutes !== null).map((f) => f.lesson),
   ]);
+}
+
+/** Flown lessons whose brief the pilot had not acknowledged, or not of that day; a shared flight has none of its own. */
+export function flownUnreadOf(record: CheckoutRecord): { lesson: number; days: number | null }[] {
+  const flown = flownLessons(record);
+  return record.sorties.flatMap((s): { lesson: number; days: number | null }[] => {
+    if (!flown.has(s.lesson)) return [];
+    if (s.brief ? s.brief.acknowledgedAt === null : s.sharedWith === null) return [{ lesson: s.lesson, days: null }];
+    const days = oldBrief(s, record.house);
+    return days === null ? [] : [{ lesson: s.lesson, days }];
+  });
 }
 
 /** A brief for the aeroplane the checkout goes on in; after a change of aeroplane the lesson is briefed again. */

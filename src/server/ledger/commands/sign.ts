@@ -26,8 +26,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import type { Transaction } from 'sequelize';
 import { NotYetForm, PartForm, SignForm } from '@/domain/sign-forms';
 import { checkoutHead } from '../../checkout/queries/head';
-import { type CheckoutRecord, oldBrief, readCheckoutRecord } from '../../checkout/queries/record';
-import { flownLessons } from '../../checkout/queries/stage';
+import { type CheckoutRecord, readCheckoutRecord } from '../../checkout/queries/record';
 import { stopsShown } from '../../checkout/queries/stop-shown';
 import { Checkouts } from '../../checkout/tables';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
@@ -191,7 +190,6 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
   const today = await localToday(t);
   const flown = await ask.signingState.one({ pilotId: head.pilotId, userId: user.id, id: head.id }, t);
   const limits = await ask.signingStateExceedances.all({ pilotId: head.pilotId }, t);
-  const flownIn = flownLessons(record);
   const teach = await teachState(user, { sheet: head.sheet, pack: record.pack, house, goals: head.goals }, today, t);
   const goals = goalsOf(record);
   const overrides = await overridesOf(record, t);
@@ -202,14 +200,6 @@ export async function signingState(user: CurrentUser, record: CheckoutRecord, t?
     lastFlownTogether: flown?.last ?? null,
     onDate: today,
     withinDays: house.signWithinDays,
-    // A lesson flown in another pilot's flight has no brief of its own to acknowledge.
-    unacknowledgedLessons: record.sorties
-      .filter((s) => flownIn.has(s.lesson) && (s.brief ? !s.brief.acknowledgedAt : s.sharedWith === null))
-      .map((s) => s.lesson),
-    oldBriefs: record.sorties.flatMap((s) => {
-      const days = flownIn.has(s.lesson) ? oldBrief(s, house) : null;
-      return days === null ? [] : [{ lesson: s.lesson, days }];
-    }),
     certificateUntil: teach.certificateUntil,
     signerLacks: teach.lacks,
     ratings: teach.ratings,

@@ -92,7 +92,12 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
                 briefId={toShow.brief.id}
                 acknowledgedAt={toShow.brief.acknowledgedAt}
                 acknowledgedByName={toShow.brief.acknowledgedByName}
-                mayAcknowledge={may.acknowledgeBrief(user, head) && !toShow.brief.acknowledgedAt}
+                flown={flownLessons(record).has(toShow.lesson)}
+                mayAcknowledge={
+                  may.acknowledgeBrief(user, head) &&
+                  !toShow.brief.acknowledgedAt &&
+                  !flownLessons(record).has(toShow.lesson)
+                }
                 acknowledge={acknowledgeBriefAction}
               />
             ) : (

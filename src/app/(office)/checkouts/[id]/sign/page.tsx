@@ -1,4 +1,5 @@
 import { Link } from '@/ui/shared/link';
+import { flownUnread } from '@/core/assess';
 import { dateText, list } from '@/core/format';
 import { say } from '@/domain/words';
 import { may } from '@/server/floor/auth/permissions';
@@ -15,6 +16,7 @@ import { RefusedNote } from '@/ui/sign/refused-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { StopList } from '@/ui/stops/stop-list';
 import { stopsShown } from '@/server/checkout/queries/stop-shown';
+import { flownUnreadOf } from '@/server/checkout/queries/stage';
 import { checkoutPage, titled } from '../../../../checkout-page';
 import { enterResultAction } from '../../../../actions';
 import { NotApplicable } from '@/ui/sign/not-applicable';
@@ -144,6 +146,11 @@ export default async function SignPage({ params }: { params: Promise<{ id: strin
                     {course.confirm ? ', to be confirmed against the current text' : ''}.
                   </p>
                 ) : null}
+                {flownUnreadOf(record).map((b) => (
+                  <p key={b.lesson} className="mb-1">
+                    {flownUnread(b)}
+                  </p>
+                ))}
                 <PassengersToday passengers={passengers} />
                 {interval ? (
                   <p className="mb-0">
