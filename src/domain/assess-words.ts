@@ -61,6 +61,11 @@ export const MUST_SEE: Record<Subject, string[]> = {
   configuration: ['configuration'],
 };
 
+/** Up to how much help something seen still counts; the place in the list is the number kept. */
+export const HELP = ['unassisted', 'prompted', 'assisted'] as const;
+/** Attitudes landings of an item may be asked in. */
+export const ITEM_ATTITUDES = ['any', 'three-point', 'mains-first'] as const;
+
 /** What an aeroplane must have for an item of a programme to be asked of it. */
 export const NEEDS = [
   'retractable',

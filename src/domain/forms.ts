@@ -2,6 +2,7 @@
  * Forms of commands that a page checks before it sends them: one schema for the form, the action and the command, so that
  * what the server would refuse is said beside the field first.
  */
+import './plain-errors';
 import { z } from 'zod';
 
 const Id = z.string().min(1);

@@ -1,3 +1,4 @@
+import './plain-errors';
 import { z } from 'zod';
 import { GOALS, PACKS } from './words';
 

@@ -1,3 +1,4 @@
+import './plain-errors';
 import { z } from 'zod';
 
 export const HoursForm = z.object({

@@ -541,6 +541,7 @@ const INNER: readonly string[] = [
     'unseenName',
     'carriedFocus',
     'carryOffers',
+    'carriedLayout',
     'flownUnread',
   ],
   ...['landingNoted', 'lessonHeadline', 'lookFirst', 'openWords', 'fillTemplate', 'shareWords', 'signed', 'trendWords'],

@@ -6,4 +6,5 @@ export * from './programmes';
 export * from './check';
 export * from './check-words';
 export * from './lesson';
+export * from './school-item';
 export * from './lesson-words';

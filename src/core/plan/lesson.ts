@@ -4,6 +4,7 @@
  * is being rebuilt; the wind taken is the step the pilot has earned against the forecast; it ends on something done
  * well. Minutes throughout, knots across.
  */
+import type { BriefChoices } from '@/domain/brief';
 import type { Finding } from '../assess/findings';
 import type { ItemEvidence, RecordedLanding } from '../assess/evidence';
 import type { PlanBlock } from '@/domain/plan';
@@ -75,6 +76,20 @@ export function carriedFocus(thought: readonly string[], planned: readonly strin
     text = next;
   }
   return text;
+}
+
+/**
+ * The order of a new brief: the school's, with the own items of the brief before it at its end, so that what an instructor
+ * added once comes back until it is taken out.
+ * @returns the school's order and hidden blocks; own items of both, each once
+ * @example carriedLayout({ order: [], hidden: [], own: [] }, null).own // []
+ */
+export function carriedLayout(
+  school: BriefChoices['layout'],
+  before: BriefChoices['layout'] | null,
+): BriefChoices['layout'] {
+  const own = (before?.own ?? []).filter((o) => !school.own.some((s) => s.id === o.id || s.title === o.title));
+  return { ...school, own: [...school.own, ...own] };
 }
 
 /** Of the last so many judged landings in an attitude, so many the pilot's own make it owned. */

@@ -41,6 +41,10 @@ export const CHECKOUT_WORDS = {
   'flown-already': ({ registration }: { registration: string }) => `It is flown in ${registration} already.`,
   'other-type': ({ registration, type }: { registration: string; type: string }) =>
     `${registration} is no ${type}. Open a checkout for it.`,
+  'chief-adds-items': () => 'The chief instructor adds items to a programme.',
+  'programme-meanwhile': ({ version }: { version: number }) =>
+    `Version ${version} of this programme was saved meanwhile. Reload the page and add the item to it.`,
+  'item-there': ({ title }: { title: string }) => `The programme has “${title}” already. Give this one another name.`,
   'newest-already': () => 'This checkout already runs under the newest versions.',
 };
 export const told = teller(CHECKOUT_WORDS);

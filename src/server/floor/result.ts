@@ -1,3 +1,4 @@
+import '@/domain/plain-errors';
 import type { z } from 'zod';
 import { type Told, told } from './sentences';
 

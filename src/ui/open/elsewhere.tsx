@@ -66,8 +66,8 @@ export function Elsewhere({
             </p>
             {e.both.length > 0 ? (
               <p className="mb-1">
-                {list(e.both.map(say))} {e.both.length === 1 ? 'is' : 'are'} trained there already. Signed there, it is
-                held here too: leave it out, or carry what has been shown.
+                Trained there already: {list(e.both.map(say))}. Carry what has been shown, or leave out a goal whose
+                sign-off holds for both.
               </p>
             ) : null}
             {e.proves.length > 0 ? (

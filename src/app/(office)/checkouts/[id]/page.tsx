@@ -12,6 +12,8 @@ import { proposalInWords, proposeLesson, topicsFor } from '@/core/plan';
 import { sheetDifferences } from '@/core/sheet';
 import { debriefFacts, standing } from '@/server/debrief/queries/debrief';
 import { planFacts } from '@/server/debrief/queries/plan';
+import { newerProgrammes } from '@/server/checkout/commands/programmes';
+import { ProgrammeForm } from '@/ui/open/programme-form';
 import { newerVersions } from '@/server/checkout/commands/checkout';
 import { nextButton } from '@/server/checkout/next-words';
 import { nextAction } from '@/server/checkout/queries/stage';
@@ -29,7 +31,7 @@ import { RefusedNote } from '@/ui/sign/refused-note';
 import { FlightStrip } from '@/ui/shared/strip';
 import { Verdict } from '@/ui/shared/verdict';
 import { checkoutPage, titled } from '../../../checkout-page';
-import { chooseSchoolsAction, moveCheckoutAction } from '../../../actions';
+import { chooseSchoolsAction, moveCheckoutAction, takeProgrammeAction } from '../../../actions';
 
 export const generateMetadata = titled('Checkout');
 
@@ -109,6 +111,13 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
               </Panel>
             </div>
           ) : null}
+          {(runs && head.status === 'open' ? await newerProgrammes(head) : []).map((offer) => (
+            <div key={offer.to} className="mb-3">
+              <Panel title="The school has changed this programme">
+                <ProgrammeForm checkoutId={head.id} offer={offer} action={takeProgrammeAction} />
+              </Panel>
+            </div>
+          ))}
           <div className="grid g-3-2">
             <Panel title="Evidence, item by item">
               <ItemList items={items} landings={record.landings} observations={record.evidence.observations} />

@@ -18,7 +18,7 @@ import { ladderOf } from '@/server/checkout/queries/ladder';
 import { flownLessons } from '@/server/checkout/queries/stage';
 import { briefTemplate } from '@/server/checkout/queries/flights';
 import { debriefOf, planOf } from '@/server/debrief/queries/debrief';
-import { carriedFocus, topicsFor } from '@/core/plan';
+import { carriedFocus, carriedLayout, topicsFor } from '@/core/plan';
 import { differencesOf, eyeHeightOf } from '@/server/people/queries/pilot';
 import { habitCues } from '@/core/differences';
 import { unconfirmed } from '@/core/sheet';
@@ -151,7 +151,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     night: booked !== null && isNight(booked.flightEnds, aerodrome, record.pack.night.logging),
     bookingMin: booked?.minutes ?? house.bookingMin,
     second: null,
-    layout: await briefTemplate(head.goals[0] ?? ''),
+    layout: carriedLayout(await briefTemplate(head.goals[0] ?? ''), previous?.layout ?? null),
     speedSchool:
       (head.schools['approach-speed'] as BriefChoices['speedSchool'] | undefined) ?? head.sheet.landing.speedSchool,
     gustSchool: (head.schools.gust as BriefChoices['gustSchool'] | undefined) ?? 'half',

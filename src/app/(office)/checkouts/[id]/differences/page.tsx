@@ -26,7 +26,9 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
   const keeps = may.keepPilotRecord(user, head);
   const drops = rows.filter((r) => r.action === 'drop');
   const adds = rows.filter((r) => r.action === 'add');
-  const from = list(flown.slice(0, 3).map((f) => `${f.typeName} ${fixed(f.hours, f.hours < 10 ? 1 : 0)} h`));
+  const from = list(
+    flown.slice(0, 3).map((f) => `${f.typeName} ${f.about ? 'about ' : ''}${fixed(f.hours, f.hours < 10 ? 1 : 0)} h`),
+  );
   return (
     <>
       <FlightStrip facts={strip} at="brief" />

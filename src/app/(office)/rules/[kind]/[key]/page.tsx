@@ -13,11 +13,13 @@ import { may } from '@/server/floor/auth/permissions';
 import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { contentVersions } from '@/server/rules/queries/content';
 import { DifferenceList } from '@/ui/hangar/findings';
+import { openUnder } from '@/server/checkout/commands/programmes';
+import { SchoolItemForm } from '@/ui/sign/school-item-form';
 import { AdoptForm } from '@/ui/people/adopt-form';
 import { Panel } from '@/ui/shared/parts';
 import { Title } from '@/ui/shared/title';
 import { PageStrip } from '@/ui/shared/strip';
-import { adoptContentAction } from '../../../../actions';
+import { addSchoolItemAction, adoptContentAction } from '../../../../actions';
 
 export async function generateMetadata({
   params,
@@ -73,7 +75,23 @@ export default async function RulePage({ params }: { params: Promise<{ kind: str
           <div className="grid g-2-1">
             <div className="grid" style={{ alignContent: 'start' }}>
               {kind === 'programme' ? (
-                <ProgrammeView p={inForce.body as Programme} />
+                <>
+                  <ProgrammeView p={inForce.body as Programme} />
+                  {chief ? (
+                    <Panel title="Add a school item">
+                      <p className="soft mb-0">Asked on top of the law. Saved as a new version of this programme.</p>
+                      <SchoolItemForm
+                        programme={{
+                          key,
+                          version: inForce.version,
+                          items: (inForce.body as Programme).items.map((i) => ({ id: i.id, title: i.title })),
+                        }}
+                        open={await openUnder(inForce.id)}
+                        action={addSchoolItemAction}
+                      />
+                    </Panel>
+                  ) : null}
+                </>
               ) : kind === 'pack' ? (
                 <PackView p={inForce.body as RulePack} />
               ) : kind === 'standard' ? (
