@@ -164,9 +164,10 @@ test('an item of the school’s own is asked in an open checkout at once, and of
   const duarte = await checkoutOf(page, DUARTE);
   await prepareDevice(page, duarte);
   await view(page, 'Airwork');
-  await page.getByRole('button', { name: /^TA-H1|Gliders on the field/ }).click();
-  await tap(page, 'Gliders on the field who flew it', /^unassisted/);
-  await expect(page.getByText(/Gliders on the field saved: within/)).toBeVisible();
+  await page.getByRole('button', { name: /^TA-H1 Gliders on the field/ }).click();
+  await tap(page, 'TA-H1 how it went', 'in standard');
+  await tap(page, 'TA-H1 who flew it', /^unassisted/);
+  await expect(page.getByText(/TA-H1 saved: within/)).toBeVisible();
   await expect(async () => {
     await go(page, `${duarte}/sign`);
     await expect(page.getByRole('row', { name: /TA-H1 Gliders on the field/ })).toContainText('seen once', {
