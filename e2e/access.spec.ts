@@ -5,6 +5,7 @@ test.use({ spec: 'access' });
 test('without a session every page leads to sign-in, every API answers alike', async ({ page, request }) => {
   for (const path of [
     '/board',
+    '/board/week',
     '/checkouts',
     '/checkouts/new',
     '/checkouts/00000000-0000-4000-8000-000000000000/sign',

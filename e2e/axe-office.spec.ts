@@ -18,6 +18,7 @@ test('axe finds nothing in the office: every rule by day, contrast in dusk and s
     '/schedule?day=2026-11-25',
     '/rules',
     '/rules/programme/sea-us',
+    '/board/week',
     '/rules/house/house',
     '/schedule/times',
     '/notices',

@@ -11,7 +11,17 @@ const DEMO = /Pedra Alva|ZPAV|ZP-|Serrana|Lume|Bronze B|Planalto|Orla|Alvor|Hele
 const SIMULATED = /simulated (station|wind|weather|report)|station is simulated/i;
 /** Pages that are there whatever a school holds. */
 const ROUTES = [
-  ...['/set-up', '/board', '/checkouts', '/checkouts/new', '/hangar', '/hangar/new', '/people', '/people/new'],
+  ...[
+    '/set-up',
+    '/board',
+    '/board/week',
+    '/checkouts',
+    '/checkouts/new',
+    '/hangar',
+    '/hangar/new',
+    '/people',
+    '/people/new',
+  ],
   ...['/people/import', '/schedule', '/lab', '/lab/circuit', '/lab/ground', '/lab/sight-picture', '/lab/recorder'],
   ...['/ledger', '/notices', '/settings', '/rules', '/rules/house/house', '/traces', '/traces/new', '/account'],
   ...['/schedule/times', '/verify', '/fly'],

@@ -10,6 +10,8 @@ import { row } from '../../scripts/lib/raw';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import { sortiesOf } from '@/server/checkout/queries/flights';
 import { openCheckout, swapAeroplane } from '@/server/checkout/commands/checkout';
+import { addSchoolItem, newerProgrammes, takeProgramme } from '@/server/checkout/commands/programmes';
+import { weekOf } from '@/server/board/queries/week';
 import { openElsewhere } from '@/server/checkout/queries/elsewhere';
 import { flownLessons, stageOf } from '@/server/checkout/queries/stage';
 import { hangar } from '@/server/hangar/queries/hangar';
@@ -368,5 +370,100 @@ describe('another open checkout of the same pilot', () => {
     const ground = new Set(there.items.filter((i) => i.item.where === 'ground').map((i) => i.item.id));
     expect(heavy?.proves.map((p) => p.itemId)).toEqual(ids.filter((i) => ground.has(i)));
     expect(await openElsewhere(await user('duarte'), to)).toBeNull();
+  });
+});
+
+describe('a chief’s week', () => {
+  it('has every stop, limit and decision of its days once, and what each instructor may teach', async () => {
+    const week = await weekOf(bento, '2026-11-24');
+    expect(week.from).toBe('2026-11-18');
+    const count = async (sql: string) => (await row<{ n: number }>(sql))?.n ?? 0;
+    const of = (code: string) => week.lines.filter((l) => l.said.code === code).length;
+    expect(of('stop')).toBe(
+      await count(
+        "SELECT COUNT(*) AS n FROM stops t JOIN sorties s ON s.id = t.sortie_id WHERE s.flown_on BETWEEN '2026-11-18' AND '2026-11-24'",
+      ),
+    );
+    expect(of('exceeded')).toBe(
+      await count("SELECT COUNT(*) AS n FROM exceedances WHERE found_at >= '2026-11-18' AND found_at < '2026-11-25'"),
+    );
+    expect(of('stop')).toBeGreaterThan(0);
+    expect(of('limit-overridden')).toBe(1);
+    expect(week.lines.map((l) => l.at)).toEqual(
+      week.lines
+        .map((l) => l.at)
+        .sort()
+        .reverse(),
+    );
+    expect(week.limit).toEqual({ hours: 8, citation: expect.stringContaining('61.195') as string });
+    const helenas = week.instructors.find((i) => i.userId === 'user-helena');
+    expect(helenas?.trainingMin).toBeGreaterThan(0);
+    expect(helenas?.lapses.some((l) => l.kind === 'dated')).toBe(true);
+    // Nothing of it in a week before the school flew.
+    expect((await weekOf(bento, '2020-01-07')).lines).toEqual([]);
+  });
+});
+
+describe('an item of the school’s own', () => {
+  const item = (version: number) => ({
+    key: 'tailwheel-us',
+    baseVersion: version,
+    title: 'Gliders on the field',
+    text: 'Lands long behind a glider that has just landed.',
+    where: 'flight',
+    how: 'landings',
+    times: 2,
+    help: 'unassisted',
+    days: 1,
+    attitude: 'any',
+    fullStop: true,
+    crosswindKt: null,
+    withinDays: null,
+    first: ['F4'],
+    safety: true,
+    perAirframe: false,
+    lesson: null,
+    waivable: '',
+    citation: 'School programme',
+    reason: 'The gliding club flies from our strip',
+    checkouts: [] as string[],
+  });
+  it('is a new version, asked where it was ticked, offered elsewhere, and never the law’s', async () => {
+    const [duarte, clara] = [await openOf('duarte'), await openOf('clara')];
+    expect(said(await addSchoolItem(helena, item(1)))).toContain('chief-adds-items');
+    expect(await addSchoolItem(bento, { ...item(1), title: '', times: null })).toMatchObject({
+      ok: false,
+      problems: [
+        { path: 'title', message: 'Name the item.' },
+        { path: 'times', message: 'Say how many times.' },
+      ],
+    });
+    expect(done(await addSchoolItem(bento, { ...item(1), checkouts: [duarte, 'nobody'] }))).toMatchObject({
+      version: 2,
+      itemId: 'TA-H1',
+      asked: 1,
+    });
+    // Sent again it finds the version it made.
+    expect(said(await addSchoolItem(bento, item(1)))).toContain('programme-meanwhile');
+    expect(said(await addSchoolItem(bento, item(2)))).toContain('item-there');
+    const asked = (await recordOf(duarte)).items.find((i) => i.item.id === 'TA-H1');
+    expect(asked?.item).toMatchObject({ source: 'house', legal: false, safety: true, prerequisites: ['F4'] });
+    // By hand of what is recorded: full stops flown unassisted and judged the pilot's own.
+    const own = (await recordOf(duarte)).landings.filter(
+      (l) => l.kind === 'full-stop' && ['own', 'own-off-target'].includes(l.judged.landingClass),
+    );
+    expect(own.length).toBeGreaterThan(1);
+    expect(asked?.met).toBe(true);
+    expect(own.map((l) => l.id)).toEqual(expect.arrayContaining([...(asked?.evidence ?? ['none'])]));
+    expect((await recordOf(clara)).items.some((i) => i.item.id === 'TA-H1')).toBe(false);
+    const head = (await recordOf(clara)).head;
+    const [offer] = await newerProgrammes(head);
+    expect(offer?.added.map((i) => i.id)).toEqual(['TA-H1']);
+    expect([offer?.gone, offer?.changed]).toEqual([[], []]);
+    const take = { checkoutId: clara, from: offer?.from, to: offer?.to, reason: 'She flies on club days' };
+    expect(said(await takeProgramme(await user('clara'), take))).toContain('not-found');
+    done(await takeProgramme(helena, take));
+    expect((await recordOf(clara)).items.some((i) => i.item.id === 'TA-H1')).toBe(true);
+    expect(said(await takeProgramme(helena, take))).toContain('newer-version');
   });
 });

@@ -541,6 +541,8 @@ const INNER: readonly string[] = [
     'unseenName',
     'carriedFocus',
     'carryOffers',
+    'schoolItem',
+    'schoolItemId',
     'carriedLayout',
     'flownUnread',
   ],

@@ -34,6 +34,7 @@ import { HANGAR_WORDS } from '@/server/hangar/sentences';
 import { LEDGER_WORDS } from '@/server/ledger/sentences';
 import { PEOPLE_WORDS } from '@/server/people/sentences';
 import { STATE_WORDS, stateWarning, stateWords } from '@/server/running/state-words';
+import { WEEK_WORDS } from '@/server/board/week-words';
 import { NEXT_WORDS } from '@/server/checkout/next-words';
 import { READY_WORDS } from '@/server/schedule/ready-words';
 import { RULES_WORDS } from '@/server/rules/sentences';
@@ -439,6 +440,24 @@ describe('core', () => {
         'attribute-disagrees': { of: 'foot' },
       }),
     );
+  });
+  it('a chief’s week', () => {
+    const said = { what: 'F11', reason: 'shown in the other school' };
+    const lines = read(WEEK_WORDS, {
+      'override-asked': said,
+      'override-approved': said,
+      'override-declined': said,
+      'override-withdrawn': { what: 'F11', reason: '' },
+      'not-yet': { what: 'F4, F5', reason: '' },
+      overruled: { what: 'class', reason: 'seen from the other seat' },
+      'limit-overridden': said,
+      'item-waived': said,
+      stop: { words: 'landed with no check of the wheels', explained: null },
+      exceeded: { limit: 'Vne', measured: { limit: 122, peak: 128.94, unit: 'mph' }, released: false },
+    });
+    holds(lines);
+    expect(lines[9]).toBe('Vne exceeded: 128.9 mph, limit 122 mph; not released');
+    expect(lines[5]).toBe('Verdict of a landing overruled: seen from the other seat');
   });
   it('what is next, and what is ready', () => {
     const lesson = { lesson: 3 };

@@ -399,10 +399,18 @@ const BOARD = S('board', 'Board', 'start', [
   'n opens a new checkout; / finds a person, an aeroplane or a page.',
   'Wind on the board is the station’s with its age: look at the sky and the current report.',
 ]);
+const WEEK = S('week', 'The week', undefined, [
+  'Seven days of the school for its chief: what was set aside, refused, flown past a stop or exceeded.',
+  'Each line leads to where it stands with its evidence; nothing is decided here.',
+  'Flight training is counted over the fullest 24 hours, as booked, against what the law allows.',
+  'Papers and recency to teach are as entered; hours in type are those the law asks of an instructor.',
+  'What is not on record is not known: ask for it, and see the papers themselves.',
+]);
 
 /** The help of the screen at a path; the board is a pilot’s home for who is not staff. */
 export function screenOf(path: string, staff: boolean): ScreenHelp {
   if (path === '/board' || path === '/') return staff ? BOARD : HOME;
+  if (path === '/board/week') return WEEK;
   const found = PATHS.find(([p]) => p.test(path))?.[1];
   if (found) return found;
   if (path.startsWith('/checkouts/')) return CHECKOUT.find(([p]) => p.test(path))?.[1] ?? CHECKOUT_HOME;

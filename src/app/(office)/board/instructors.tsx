@@ -44,6 +44,9 @@ export function InstructorsPanel({ b }: { b: BoardData }) {
           </tbody>
         </table>
       </div>
+      <p className="mb-0 mt-2">
+        <Link href="/board/week">The week: overrides, refusals, stops, exceedances, duty and papers</Link>
+      </p>
     </Panel>
   );
 }

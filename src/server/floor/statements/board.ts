@@ -1,8 +1,22 @@
+import { z } from 'zod';
 import { day, flag, real, text, whole } from '../columns';
 import { statement } from '../statement';
 import { SignOverrides } from '../../ledger/tables';
 import { Pilots, Users } from '../../account/tables';
+import { Bookings } from '../../schedule/tables';
 import { Checkouts, Briefs, Sorties } from '../../checkout/tables';
+
+/** What a chief reads of a week, beside stops and limits. */
+export const SET_ASIDE = [
+  'override-asked',
+  'override-approved',
+  'override-declined',
+  'override-withdrawn',
+  'not-yet',
+  'overruled',
+  'limit-overridden',
+  'item-waived',
+] as const;
 
 export const waitsFor = statement('board.waitsFor', {
   params: [],
@@ -85,4 +99,38 @@ export const schoolCounts = statement('board.schoolCounts', {
   sql: `SELECT (SELECT COUNT(*) FROM checkouts WHERE status <> 'signed') AS open, (SELECT COUNT(*) FROM sorties WHERE flown_on >= :week AND flown_on <= :today) AS lessons,
       (SELECT COUNT(*) FROM landings WHERE flown_on >= :month AND flown_on <= :today AND landing_class = 'own') AS own, (SELECT COUNT(*) FROM ledger WHERE kind = 'sign-off' AND signed_at >= :year) AS signed`,
   row: { open: whole, lessons: whole, own: whole, signed: whole },
+});
+
+/** What was overridden, set aside, overruled or refused between two instants, with who said so. */
+export const setAside = statement('board.setAside', {
+  params: ['from', 'to'],
+  sql: `SELECT x.at, x.kind, x.what, x.reason, x.by, x.checkout_id, p.name AS pilot_name, a.registration FROM (
+       SELECT o.asked_at AS at, 'override-asked' AS kind, o.item_id AS what, o.reason, u.name AS by, o.checkout_id
+         FROM sign_overrides o JOIN users u ON u.id = o.asked_by
+       UNION ALL SELECT n.answered_at, 'override-' || n.answer, o.item_id, n.reason, u.name, o.checkout_id
+         FROM override_answers n JOIN sign_overrides o ON o.id = n.override_id JOIN users u ON u.id = n.answered_by
+       UNION ALL SELECT l.signed_at, 'not-yet', (SELECT GROUP_CONCAT(json_extract(i.value, '$.id'), ', ') FROM json_each(l.canonical, '$.body.items') i), '', u.name, l.checkout_id
+         FROM ledger l JOIN users u ON u.id = l.signer_id WHERE l.kind = 'not-yet'
+       UNION ALL SELECT e.device_time, e.type, COALESCE(json_extract(e.payload, '$.itemId'), json_extract(e.payload, '$.what'), ''), COALESCE(json_extract(e.payload, '$.reason'), ''), u.name, s.checkout_id
+         FROM capture_events e JOIN sorties s ON s.id = e.sortie_id JOIN users u ON u.id = e.author WHERE e.type IN ('overruled', 'limit-overridden', 'item-waived')
+           AND NOT EXISTS (SELECT 1 FROM capture_events z WHERE z.type = 'undone' AND z.subject_id = e.subject_id)
+     ) x JOIN checkouts c ON c.id = x.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN airframes a ON a.id = c.airframe_id
+     WHERE x.at >= :from AND x.at < :to ORDER BY x.at DESC LIMIT 500`,
+  row: {
+    at: text,
+    kind: z.enum(SET_ASIDE),
+    what: text.nullable(),
+    reason: text,
+    by: text,
+    checkoutId: text,
+    pilotName: Pilots.columns.name,
+    registration: text,
+  },
+});
+
+/** Flight lessons of an instructor around some days, as booked, with how the time is divided. */
+export const taughtBetween = statement('board.taughtBetween', {
+  params: ['id', 'from', 'to'],
+  sql: `SELECT starts_at, split FROM bookings WHERE instructor_id = :id AND state <> 'cancelled' AND pilot_id IS NOT NULL AND ends_at > :from AND starts_at < :to ORDER BY starts_at`,
+  row: { startsAt: Bookings.columns.startsAt, split: Bookings.columns.split },
 });

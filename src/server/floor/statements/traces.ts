@@ -64,7 +64,7 @@ export const traceById = statement('traces.traceById', {
 
 const passed = (
   where: string,
-) => `SELECT e.*, json_extract(tv.sheet, '$.dial.unit') AS dial, a.registration, s.flown_on, s.instructor_id, c.pilot_id, p.name AS pilot_name, u.name AS by_name, w.name AS seen_by_name, r.released_at, r.done, r.certifier, r.certificate FROM exceedances e JOIN airframes a ON a.id = e.airframe_id JOIN sorties s ON s.id = e.sortie_id
+) => `SELECT e.*, json_extract(tv.sheet, '$.dial.unit') AS dial, a.registration, s.flown_on, s.instructor_id, c.id AS checkout_id, c.pilot_id, p.name AS pilot_name, u.name AS by_name, w.name AS seen_by_name, r.released_at, r.done, r.certifier, r.certificate FROM exceedances e JOIN airframes a ON a.id = e.airframe_id JOIN sorties s ON s.id = e.sortie_id
      JOIN checkouts c ON c.id = s.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN type_versions tv ON tv.id = c.type_version_id LEFT JOIN exceedance_releases r ON r.exceedance_id = e.id LEFT JOIN users u ON u.id = r.released_by
      LEFT JOIN users w ON w.id = e.seen_by
      WHERE ${where} ORDER BY s.flown_on DESC, e.start_s`;
@@ -74,6 +74,7 @@ const passedRow = {
   registration: text,
   flownOn: day,
   instructorId: text,
+  checkoutId: text,
   pilotId: text,
   pilotName: text,
   byName: text.nullable(),
@@ -84,6 +85,11 @@ const passedRow = {
   certificate: text.nullable(),
 };
 export const limitsOpen = statement('traces.limitsOpen', { params: [], sql: passed('r.id IS NULL'), row: passedRow });
+export const limitsFound = statement('traces.limitsFound', {
+  params: ['from', 'to'],
+  sql: passed('e.found_at >= :from AND e.found_at < :to'),
+  row: passedRow,
+});
 export const limitsOfTrace = statement('traces.limitsOfTrace', {
   params: ['traceId'],
   sql: passed('e.trace_id = :traceId'),

@@ -76,14 +76,24 @@ export interface LimitPassed {
   mustDo: string;
   mustDoSource: string | null;
   flownOn: string;
+  foundAt: string;
+  checkoutId: string;
   pilotName: string;
   released: GroundingEnd | null;
   /** May this user release it? */
   releases: boolean;
 }
 /** Limits passed, of one trace, or all that are not released. */
-export async function limitsPassed(user: CurrentUser, where: { traceId: string } | 'open'): Promise<LimitPassed[]> {
-  const found = where === 'open' ? await ask.limitsOpen.all() : await ask.limitsOfTrace.all({ traceId: where.traceId });
+export async function limitsPassed(
+  user: CurrentUser,
+  where: { traceId: string } | { from: string; to: string } | 'open',
+): Promise<LimitPassed[]> {
+  const found =
+    where === 'open'
+      ? await ask.limitsOpen.all()
+      : 'traceId' in where
+        ? await ask.limitsOfTrace.all({ traceId: where.traceId })
+        : await ask.limitsFound.all(where);
   return found.map((e) => ({
     id: e.id,
     traceId: e.traceId,
@@ -94,6 +104,8 @@ export async function limitsPassed(user: CurrentUser, where: { traceId: string }
     mustDo: e.mustDo,
     mustDoSource: e.mustDoSource,
     flownOn: e.flownOn,
+    foundAt: e.foundAt,
+    checkoutId: e.checkoutId,
     pilotName: e.pilotName,
     released: endOf({ ...e, at: e.releasedAt, by: e.byName }),
     releases: may.releaseExceedance(user, { pilotId: e.pilotId, instructorId: e.instructorId }),
