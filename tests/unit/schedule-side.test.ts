@@ -7,7 +7,12 @@ import { sideStart, sideStep } from '@/ui/schedule/side-state';
 const wanted = { bookingId: 'b', version: 1, startsAt: '2026-11-24T10:00:00Z', minutes: 90 };
 describe('what stands beside the schedule', () => {
   it('a new booking, a chosen one and a refusal put each other away; what was said stays', () => {
-    const moved = sideStep(sideStart(null), { type: 'moved', said: 'Moved.', undo: null, placed: wanted });
+    const moved = sideStep(sideStart({ fresh: null, selected: null }), {
+      type: 'moved',
+      said: 'Moved.',
+      undo: null,
+      placed: wanted,
+    });
     const refused = sideStep(moved, { type: 'refused', wanted, problems: [], nearest: null });
     expect(refused).toMatchObject({ said: '', busy: false, refused: { wanted } });
     const fresh = sideStep(refused, { type: 'new', from: { date: '2026-11-24', minutes: 600 } });
@@ -17,7 +22,7 @@ describe('what stands beside the schedule', () => {
     expect(sideStep(booked, { type: 'choose', id: 'b' })).toMatchObject({ selected: 'b', said: 'Booked.' });
   });
   it('a move under way is busy until it is answered', () => {
-    const moving = sideStep(sideStart(null), { type: 'moving', id: 'b' });
+    const moving = sideStep(sideStart({ fresh: null, selected: null }), { type: 'moving', id: 'b' });
     expect(moving).toMatchObject({ selected: 'b', busy: true });
     expect(sideStep(moving, { type: 'moved', said: 'x', undo: null, placed: wanted }).busy).toBe(false);
   });
@@ -109,7 +114,7 @@ describe('columns of the schedule', () => {
         bookings: [{ ...facts.bookings[0], version, startsAt, fromMin: 720, toMin: 825, fit: 'x', hit: [] }],
       }) as unknown as ScheduleFacts;
     const put = (version: number, startsAt: string) => ({ bookingId: 'b1', version, startsAt, minutes: 105 });
-    const first = sideStep(sideStart(null), {
+    const first = sideStep(sideStart({ fresh: null, selected: null }), {
       type: 'moved',
       said: 'Moved.',
       undo: null,

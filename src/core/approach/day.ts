@@ -289,6 +289,8 @@ export interface FuelToday {
   formulaLPerH: number;
   endurance: Endurance;
   circuits: CircuitsFit;
+  /** Past flights the ground time is the median of; 0 = it is the school's figure, as in briefs of before. */
+  groundFlights?: number;
   /** Litres burnt by the end of the booking. */
   burnL: number;
 }
@@ -310,6 +312,13 @@ export function fuelToday(
     night: choices.night,
     reserveMin: house.reserveMin,
   });
+  const circuits = circuitsThatFit({
+    bookingLeftMin: choices.bookingMin,
+    fuelTimeMin: time.usableMin,
+    groundSamplesMin,
+    groundDefaultMin: house.groundMin,
+    circuitMin: house.circuitMin,
+  });
   return {
     flowLPerH,
     flowSource: sheet.engine.flowLPerH.ref,
@@ -320,14 +329,9 @@ export function fuelToday(
       induction: sheet.engine.induction,
     }).flowLH,
     endurance: time,
-    circuits: circuitsThatFit({
-      bookingLeftMin: choices.bookingMin,
-      fuelTimeMin: time.usableMin,
-      groundSamplesMin,
-      groundDefaultMin: house.groundMin,
-      circuitMin: house.circuitMin,
-    }),
-    burnL: Math.min(choices.fuelL, (flowLPerH * Math.max(0, choices.bookingMin - house.groundMin)) / 60),
+    circuits,
+    groundFlights: groundSamplesMin.length,
+    burnL: Math.min(choices.fuelL, (flowLPerH * Math.max(0, choices.bookingMin - circuits.groundMin)) / 60),
   };
 }
 

@@ -443,8 +443,9 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
           .
         </p>
         <p className="mb-1">
-          Booking {withUnit(choices.bookingMin, 'min')}, on the ground {fixed(fuel.circuits.groundMin)} min, a circuit{' '}
-          {house.circuitMin} min (school figures).
+          Booking {withUnit(choices.bookingMin, 'min')}, on the ground {fixed(fuel.circuits.groundMin)} min
+          {fuel.groundFlights ? ` (median of ${plural(fuel.groundFlights, 'flight')} here)` : ' (school figure)'}, a
+          circuit {house.circuitMin} min (school figure).
         </p>
         <p className="soft mb-0 small">
           By power and specific consumption at 65 %: {withUnit(fuel.formulaLPerH, 'L/h')}; the sheet’s flow governs.

@@ -45,6 +45,8 @@ interface Props extends BriefFacts {
   ladder: Ladder;
   habits: HabitCue[];
   eyeHeightM: number | null;
+  /** Minutes on the ground of past flights of the type; empty = the school's figure counts. */
+  groundSamplesMin: readonly number[];
   serverNow: string;
   /** Every aerodrome of the school and what is known of its weather; home first. */
   places: readonly { aerodrome: Aerodrome; station: StationNow }[];
@@ -97,7 +99,7 @@ export function BriefWorkbench(props: Props) {
         habits: props.habits,
         eyeHeightM: props.eyeHeightM,
         dual: true,
-        groundSamplesMin: [],
+        groundSamplesMin: props.groundSamplesMin,
         nowIso: now,
       }),
     [
@@ -110,6 +112,7 @@ export function BriefWorkbench(props: Props) {
       props.pilotName,
       props.habits,
       props.eyeHeightM,
+      props.groundSamplesMin,
       now,
     ],
   );

@@ -20,11 +20,14 @@ export function LessonLines({
   record,
   names,
   flown,
+  booked,
 }: {
   record: Of;
   names: ReadonlyMap<string, string>;
   /** Lessons of which something was flown; the others are only briefed. */
   flown: ReadonlySet<number>;
+  /** The booking each was flown in, by lesson, in words with its address. */
+  booked: ReadonlyMap<number, { words: string; href: string }>;
 }) {
   return (
     <table className="plain" aria-label="Lessons">
@@ -45,7 +48,14 @@ export function LessonLines({
               <th scope="row">
                 <Link href={`/checkouts/${record.head.id}/debrief?lesson=${s.lesson}`}>{s.lesson}</Link>
               </th>
-              <td>{dateText(s.flownOn)}</td>
+              <td>
+                {dateText(s.flownOn)}
+                {booked.get(s.lesson) ? (
+                  <div className="small">
+                    <Link href={booked.get(s.lesson)?.href ?? ''}>booked {booked.get(s.lesson)?.words}</Link>
+                  </div>
+                ) : null}
+              </td>
               <td>
                 {names.get(s.instructorId) ?? 'not on record'}
                 {s.registration && s.registration !== record.head.registration ? (

@@ -2,8 +2,8 @@
 import FormLabel from 'react-bootstrap/FormLabel';
 import FormSelect from 'react-bootstrap/FormSelect';
 import Button from 'react-bootstrap/Button';
-import { list, plural } from '@/core/format';
-import { dayText, fitWords, localInstant, minutesText, typedDate, readClock } from '@/core/schedule';
+import { fixed, list, plural } from '@/core/format';
+import { clockText, dayText, fitWords, localInstant, minutesText, typedDate, readClock } from '@/core/schedule';
 import { BOOKING_NAME } from '@/domain/schedule';
 import { say } from '@/domain/words';
 import { useState } from 'react';
@@ -46,7 +46,8 @@ export function BookingDetails({
         {b.goals.length > 0 ? `. For ${list(b.goals.map(say))}` : ''}.
       </p>
       {b.split && b.airframeId ? <SplitLine fromMin={b.fromMin} split={b.split} /> : null}
-      {b.fit ? (
+      {b.lesson && b.checkoutId ? <LessonLine lesson={b.lesson} checkoutId={b.checkoutId} zone={facts.zone} /> : null}
+      {b.fit && b.hit.length === 0 ? (
         <p className="mb-1">
           <Verdict verdict={FIT[b.fit.word] ?? 'not-seen'}>{fitWords(b.fit.said)}</Verdict>
         </p>
@@ -71,7 +72,9 @@ export function BookingDetails({
         {b.checkoutId ? (
           <>
             <Link href={`/checkouts/${b.checkoutId}`}>Checkout</Link>
-            <Link href={`/checkouts/${b.checkoutId}/brief`}>Brief</Link>
+            <Link href={`/checkouts/${b.checkoutId}/brief?booking=${b.id}`}>
+              {ahead ? 'Brief this lesson' : 'Brief'}
+            </Link>
           </>
         ) : null}
         <a href={`/api/bookings/${b.id}/ics`} download>
@@ -81,6 +84,33 @@ export function BookingDetails({
       {ahead ? <MoveForm b={b} facts={facts} tryMove={tryMove} busy={busy} /> : null}
       {ahead ? <CancelForm b={b} cancel={cancel} /> : null}
     </Panel>
+  );
+}
+
+/** The lesson of a booking: its block times as they were tapped in the cockpit. */
+function LessonLine({
+  lesson,
+  checkoutId,
+  zone,
+}: {
+  lesson: NonNullable<Booking['lesson']>;
+  checkoutId: string;
+  zone: string;
+}) {
+  const { offBlock, onBlock } = lesson;
+  return (
+    <p className="mb-1">
+      <Link href={`/checkouts/${checkoutId}/${lesson.flown ? `debrief?lesson=${lesson.lesson}` : 'brief'}`}>
+        Lesson {lesson.lesson}
+      </Link>
+      :{' '}
+      {offBlock && onBlock
+        ? `block ${clockText(offBlock, zone)} to ${clockText(onBlock, zone)}, ${fixed((Date.parse(onBlock) - Date.parse(offBlock)) / 60_000)} min`
+        : lesson.flown
+          ? 'flown, block times not tapped'
+          : 'briefed, not flown yet'}
+      .
+    </p>
   );
 }
 

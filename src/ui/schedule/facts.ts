@@ -31,6 +31,7 @@ export interface Booking {
   mine: boolean;
   fit: { word: string; said: FitSaid } | null;
   hit: string[];
+  lesson: { lesson: number; flown: boolean; offBlock: string | null; onBlock: string | null } | null;
 }
 export interface ScheduleFacts extends FormFacts {
   days: readonly {

@@ -24,6 +24,8 @@ interface Props {
   view: View;
   whose: string;
   start: { checkoutId?: string; wishId?: string; kind?: BookingKind; pilotId?: string; airframeId?: string } | null;
+  /** The booking the page's address names; null = none. */
+  chosen: string | null;
   book: Booked;
   move: Booked;
   cancel: Booked;
@@ -42,12 +44,16 @@ const placeOf = (b: Booking): Omit<Wanted, 'version'> => ({
 });
 
 /** The schedule as it is worked on: blocks are dragged, refusals say why and offer the nearest free time. */
-export function Schedule({ facts: read, view, whose, start, book, move, cancel, propose, leave, wait }: Props) {
+export function Schedule({ facts: read, view, whose, start, chosen, book, move, cancel, propose, leave, wait }: Props) {
   const router = useRouter();
   const moving = useTap();
   const leaving = useTap();
   const firstDay = read.days.find((d) => !d.past)?.date ?? read.today;
-  const [side, step] = useReducer(sideStep, start ? { date: firstDay, minutes: null, ...start } : null, sideStart);
+  const [side, step] = useReducer(
+    sideStep,
+    { fresh: start ? { date: firstDay, minutes: null, ...start } : null, selected: start ? null : chosen },
+    sideStart,
+  );
   const { selected, fresh, refused, said, undo, busy, placed } = side;
   const facts = withPlaced(read, placed);
   const lens = lensOf(whose);

@@ -40,8 +40,9 @@ export type SideStep =
   | { type: 'leave-refused' }
   | { type: 'booked'; id: string; said: string };
 
-export const sideStart = (fresh: NewBooking | null): SideState => ({
-  selected: null,
+/** A new booking begun, or the one asked for by the page's address. */
+export const sideStart = ({ fresh, selected }: Pick<SideState, 'fresh' | 'selected'>): SideState => ({
+  selected,
   fresh,
   refused: null,
   said: '',

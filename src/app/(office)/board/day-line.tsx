@@ -45,7 +45,10 @@ export function DayLine({ b, user }: { b: BoardData; user: CurrentUser }) {
                   {x.hit.length > 0 ? <b className="v-outside">, must move: {list(x.hit)}</b> : ''}
                 </span>
               </span>
-              {x.fit ? (
+              {x.hit.length > 0 ? (
+                // The worst of it: a good wind is no reason to read green where the aeroplane is down.
+                <VerdictMark verdict="outside" label={`must move, ${list(x.hit)}`} />
+              ) : x.fit ? (
                 <VerdictMark
                   verdict={FIT_VERDICT[x.fit.word as keyof typeof FIT_VERDICT] ?? 'not-seen'}
                   label={`wind, ${fitWords(x.fit.said)}`}

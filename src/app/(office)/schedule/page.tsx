@@ -144,7 +144,8 @@ export default async function SchedulePage({
             )}
           </Title>
           <Schedule
-            key={`${view}${first}${whose}${q.checkout ?? ''}${q.wish ?? ''}${q.kind ?? ''}`}
+            key={`${view}${first}${whose}${q.checkout ?? ''}${q.wish ?? ''}${q.kind ?? ''}${q.booking ?? ''}`}
+            chosen={data.bookings.find((b) => b.id === q.booking && !b.masked)?.id ?? null}
             view={view}
             whose={whose}
             start={start}

@@ -18,7 +18,7 @@ import { nowIso } from '../../floor/clock';
 import { aerodromeAt, keptAerodrome, newestContent, contentById } from '../../rules/content';
 import { write } from '../../floor/write';
 import { type Result, problem, zodProblems, problemAt } from '../../floor/result';
-import { sortiesOf } from '../queries/flights';
+import { groundSamples, sortiesOf } from '../queries/flights';
 import { type CheckoutHead, checkoutHead } from '../queries/head';
 import { elsewhereOf, programmeFor } from '../queries/elsewhere';
 import { ladderOf } from '../queries/ladder';
@@ -205,7 +205,7 @@ export async function saveBrief(
     habits: habitCues((await differencesOf(head, choices.data.flownOn)).rows),
     eyeHeightM: await eyeHeightOf(head.pilotId, head.typeCode),
     dual: true,
-    groundSamplesMin: [],
+    groundSamplesMin: await groundSamples(head.typeCode),
     nowIso: nowIso(),
   };
   // Home is named by nothing, so that a brief reads the same however it was chosen.

@@ -114,3 +114,18 @@ export async function briefTemplate(goal: string): Promise<BriefChoices['layout'
   const found = await BriefTemplates.first({ where: { goal }, pick: ['layout'] });
   return found ? found.layout : { order: [], hidden: [], own: [] };
 }
+
+/** Flights the ground time of a type is learned from: the newest; fewer than three say nothing yet. */
+const GROUND_FROM = { most: 40, least: 3, sane: [1, 90] } as const;
+/**
+ * Minutes on the ground of past flights of a type, start to line-up and landing to shut-down, where all four marks were
+ * tapped. Empty = not enough of them, and the school's figure stands.
+ */
+export async function groundSamples(typeCode: string): Promise<number[]> {
+  const found = (await ask.groundTimes.all({ typeCode, most: GROUND_FROM.most })).flatMap((f) =>
+    f.minutes !== null && f.minutes >= GROUND_FROM.sane[0] && f.minutes <= GROUND_FROM.sane[1]
+      ? [Math.round(f.minutes)]
+      : [],
+  );
+  return found.length < GROUND_FROM.least ? [] : found;
+}

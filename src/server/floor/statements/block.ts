@@ -1,4 +1,5 @@
-const mark = (which: string, fn: 'MIN' | 'MAX') =>
+/** The first or last tap of one mark of the clock of the lesson `s`, those taken back left out. */
+export const mark = (which: string, fn: 'MIN' | 'MAX') =>
   `(SELECT ${fn}(json_extract(e.payload, '$.at')) FROM capture_events e
     WHERE e.sortie_id = COALESCE(s.shared_with, s.id) AND e.type = 'timer-marked' AND json_extract(e.payload, '$.mark') = '${which}'
       AND NOT EXISTS (SELECT 1 FROM capture_events u WHERE u.type = 'undone' AND u.subject_id = e.subject_id))`;

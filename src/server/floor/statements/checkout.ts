@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { day, flag, instant, json, real, text, whole } from '../columns';
 import { goals } from '../stored';
 import { statement } from '../statement';
+import { mark } from './block';
 import { CaptureEvents } from '../../fly/tables';
 import { Checkouts, Sorties, Briefs } from '../../checkout/tables';
 import { Landings } from '../../fly/tables';
@@ -267,4 +268,13 @@ export const bookedAerodrome = statement('checkout.bookedAerodrome', {
   params: ['checkoutId', 'now'],
   sql: `SELECT aerodrome FROM bookings WHERE checkout_id = :checkoutId AND state = 'booked' AND ends_at > :now ORDER BY starts_at LIMIT 1`,
   row: { aerodrome: Sorties.columns.aerodrome },
+});
+
+/** Minutes on the ground of past flights of a type: block to take-off, and last landing to block, where all were tapped. */
+export const groundTimes = statement('checkout.groundTimes', {
+  params: ['typeCode', 'most'],
+  sql: `SELECT (julianday(${mark('take-off', 'MIN')}) - julianday(${mark('off-block', 'MIN')}) + julianday(${mark('on-block', 'MAX')}) - julianday(${mark('landed', 'MAX')})) * 1440 AS minutes
+     FROM sorties s JOIN checkouts c ON c.id = s.checkout_id JOIN airframes a ON a.id = COALESCE(s.airframe_id, c.airframe_id) JOIN types ty ON ty.id = a.type_id
+     WHERE ty.code = :typeCode AND s.shared_with IS NULL AND EXISTS (SELECT 1 FROM capture_events e WHERE e.sortie_id = s.id AND e.type = 'timer-marked') ORDER BY s.flown_on DESC LIMIT :most`,
+  row: { minutes: real.nullable() },
 });

@@ -1,7 +1,8 @@
-import { computed, real, text } from '../columns';
+import { computed, day, flag, real, text, whole } from '../columns';
 import { goals } from '../stored';
 import type { Limitations } from '@/domain/ledger';
 import { statement } from '../statement';
+import { BLOCK_FROM, BLOCK_TO } from './block';
 import { Pilots, Users } from '../../account/tables';
 import { Bookings, BookingHolds, TimesAway, Waiting } from '../../schedule/tables';
 import { LedgerEntries } from '../../ledger/tables';
@@ -180,4 +181,19 @@ export const hoursSince = statement('schedule.hoursSince', {
   sql: `SELECT (SELECT COALESCE(SUM(hours), 0) FROM standing_logged f WHERE f.pilot_id = :pilotId AND f.type_code = :code AND f.flown_on > :day)
        + (SELECT COALESCE(SUM(f.hours), 0) FROM standing_logbook f WHERE f.pilot_id = :pilotId AND f.type_code = :code AND f.flown_on > :day) AS h`,
   row: { h: real },
+});
+
+/** Lessons of some days with the block times of their clocks, for the bookings they were flown in. */
+export const lessonsOn = statement('schedule.lessonsOn', {
+  params: ['from', 'to', 'checkoutId'],
+  sql: `SELECT s.checkout_id, s.lesson, s.flown_on, ${BLOCK_FROM} AS off_block, ${BLOCK_TO} AS on_block, EXISTS (SELECT 1 FROM landings l WHERE l.sortie_id = s.id) AS flown
+     FROM sorties s WHERE s.flown_on >= :from AND s.flown_on <= :to AND (:checkoutId IS NULL OR s.checkout_id = :checkoutId) ORDER BY s.flown_on, s.lesson`,
+  row: {
+    checkoutId: text,
+    lesson: whole,
+    flownOn: day,
+    offBlock: text.nullable(),
+    onBlock: text.nullable(),
+    flown: flag,
+  },
 });

@@ -1,5 +1,6 @@
 import { windText, withUnit } from '@/core/format';
 import { usableEnds } from '@/core/approach';
+import { medianOf } from '@/core/constants';
 import { ktPerUnit } from '@/core/speeds';
 import { convertReference } from '@/core/wind';
 import type { House } from '@/domain/programme';
@@ -11,7 +12,7 @@ import { may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
 import { aerodromeAt } from '../../rules/content';
 import { checkoutRecord } from '../../checkout/queries/record';
-import { eventsOf } from '../../checkout/queries/flights';
+import { eventsOf, groundSamples } from '../../checkout/queries/flights';
 import { briefedHere } from '../../checkout/queries/stage';
 import { checkoutHead } from '../../checkout/queries/head';
 import { lampMeaning } from '@/core/water';
@@ -117,7 +118,7 @@ export async function sortiePack(user: CurrentUser, sortieId: string): Promise<S
       flowLPerH: sheet.engine.flowLPerH.value,
       night: choices.night,
       reserveMin: house.reserveMin,
-      groundMin: house.groundMin,
+      groundMin: medianOf(await groundSamples(head.typeCode)) ?? house.groundMin,
       circuitMin: house.circuitMin,
     },
     failures: {

@@ -97,29 +97,47 @@ export const bookingNow = (checkoutId: string, now: string) =>
     pick: ['endsAt'],
   });
 
-/** The booking of a checkout that runs or comes next: minutes left or booked, and when its flight ends. */
-export async function nextBookingOf(
-  checkoutId: string,
-  now: string,
-): Promise<{
+export interface NextOfCheckout {
+  id: string;
   minutes: number;
+  startsAt: string;
+  endsAt: string;
+  flightStarts: string;
   flightEnds: string;
+  surface: string;
   aerodrome: string | null;
   aim: string;
   airframeId: string | null;
-} | null> {
-  const b = await Bookings.first({
-    where: { checkoutId, state: 'booked', endsAt: { [Op.gt]: now } },
-    pick: ['startsAt', 'endsAt', 'split', 'aerodrome', 'aim', 'airframeId'],
-    order: ['startsAt'],
-  });
+}
+/**
+ * The booking of a checkout that runs or comes next, or the one named where it is not over: minutes left or booked, and when
+ * its flight begins and ends.
+ */
+export async function nextBookingOf(
+  checkoutId: string,
+  now: string,
+  named: string | null = null,
+): Promise<NextOfCheckout | null> {
+  const oneOf = (id: string | null) =>
+    Bookings.first({
+      where: { checkoutId, state: 'booked', endsAt: { [Op.gt]: now }, ...(id === null ? {} : { id }) },
+      pick: ['id', 'startsAt', 'endsAt', 'split', 'aerodrome', 'aim', 'airframeId', 'surface'],
+      order: ['startsAt'],
+    });
+  const b = (named === null ? null : await oneOf(named)) ?? (await oneOf(null));
   if (!b) return null;
   const left = Math.floor((Date.parse(b.endsAt) - Math.max(Date.parse(now), Date.parse(b.startsAt))) / 60_000);
+  const flight = b.split ? flightSpan(b.startsAt, b.split) : { from: b.startsAt, to: b.endsAt };
   return left < 10
     ? null
     : {
+        id: b.id,
         minutes: left,
-        flightEnds: b.split ? flightSpan(b.startsAt, b.split).to : b.endsAt,
+        startsAt: b.startsAt,
+        endsAt: b.endsAt,
+        flightStarts: flight.from,
+        flightEnds: flight.to,
+        surface: b.surface,
         aerodrome: b.aerodrome,
         aim: b.aim,
         airframeId: b.airframeId,

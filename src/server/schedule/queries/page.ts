@@ -13,6 +13,7 @@ import { type AwayRow, awayRows, weeklyRows } from './holds';
 import { type BookingLine, bookingsBetween } from './bookings';
 import { type Wish, waiting } from './waiting';
 import { airKey, schoolFacts } from './day';
+import { type BookedLesson, lessonsOfBookings } from './lessons';
 import { recordReader } from '../../checkout/queries/record';
 import { aerodromes } from '../../rules/content';
 import { localToday } from '../../rules/today';
@@ -28,6 +29,8 @@ export interface PlacedBooking extends BookingLine {
   fit: WindFit | null;
   /** Why it must be moved: the aeroplane down, somebody away. */
   hit: string[];
+  /** The lesson briefed or flown in it; null = none of it. */
+  lesson: BookedLesson | null;
 }
 export interface ScheduleDay {
   date: string;
@@ -144,6 +147,7 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
     .map((a) => ({ ...a, why: staff || a.kind !== 'away' ? a.why : 'away', name: nameOf(a.who) }));
   const main = aerodrome.runways[0]?.ends[0];
   const read = recordReader();
+  const lessons = await lessonsOfBookings(lines, { from: fromDate, to: addDays(fromDate, days) }, zone);
   return {
     days: Array.from({ length: days }, (_, i): ScheduleDay => {
       const date = addDays(fromDate, i);
@@ -199,6 +203,7 @@ export async function schedulePage(user: CurrentUser, fromDate: string, days: nu
           toMin: z.date === a.date ? z.minutes : 1440,
           fit: await fitOf(b, school, read),
           hit,
+          lesson: lessons.get(b.id) ?? null,
         };
       }),
     ),

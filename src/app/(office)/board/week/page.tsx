@@ -6,7 +6,7 @@ import { weekText } from '@/server/board/week-words';
 import { may } from '@/server/floor/auth/permissions';
 import { denyUnless, requireUser } from '@/server/floor/auth/session';
 import { localToday } from '@/server/rules/today';
-import { LapseMark } from '@/ui/people/lapse';
+import { lapseWords, verdictOf } from '@/ui/people/lapse';
 import { Link } from '@/ui/shared/link';
 import { Outranked, Panel } from '@/ui/shared/parts';
 import { PageStrip } from '@/ui/shared/strip';
@@ -121,8 +121,8 @@ export default async function WeekPage({ searchParams }: { searchParams: Promise
                 Training: the fullest 24 hours of these seven days and the seven that follow, as booked.
                 {week.limit ? ` At most ${week.limit.hours} h (${week.limit.citation}).` : ''}
               </p>
-              <Outranked />
             </Panel>
+            <Outranked />
           </div>
         </div>
       </main>
@@ -149,7 +149,9 @@ function Papers({ of }: { of: WeekInstructor }) {
   if (shown.length === 0) return <span className="soft">nothing dated is on record</span>;
   return shown.map((l) => (
     <div key={l.key}>
-      {l.what}: <LapseMark lapse={l} />
+      <Verdict verdict={verdictOf(l)}>
+        {l.what}: {lapseWords(l)}
+      </Verdict>
     </div>
   ));
 }

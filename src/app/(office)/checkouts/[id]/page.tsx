@@ -7,7 +7,9 @@ import { LateNote } from '@/ui/sign/late-note';
 import { Link } from '@/ui/shared/link';
 import { list, plural } from '@/core/format';
 import { say } from '@/domain/words';
-import { newestContent } from '@/server/rules/content';
+import { homeZone, newestContent } from '@/server/rules/content';
+import { bookingsOfLessons } from '@/server/schedule/queries/lessons';
+import { clockText } from '@/core/schedule';
 import { proposalInWords, proposeLesson, topicsFor } from '@/core/plan';
 import { sheetDifferences } from '@/core/sheet';
 import { debriefFacts, standing } from '@/server/debrief/queries/debrief';
@@ -55,6 +57,7 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
         fuelMin: plan.fuelMin,
       }),
     );
+  const zone = (await homeZone()) ?? 'UTC';
   const late = head.status === 'open' ? [] : await lateOf(head.id);
   const action = nextAction(record);
   const schools = await newestContent('schools', 'schools');
@@ -176,6 +179,17 @@ export default async function CheckoutPage({ params }: { params: Promise<{ id: s
                     record={record}
                     flown={flownLessons(record)}
                     names={await namesOf(record.sorties.map((x) => x.instructorId))}
+                    booked={
+                      new Map(
+                        [...(await bookingsOfLessons(head.id, zone))].map(([lesson, b]) => [
+                          lesson,
+                          {
+                            words: `${clockText(b.startsAt, zone)} to ${clockText(b.endsAt, zone)}`,
+                            href: `/schedule?day=${b.day}&booking=${b.id}`,
+                          },
+                        ]),
+                      )
+                    }
                   />
                 </Panel>
               ) : null}

@@ -2,21 +2,22 @@ import { CUT_SHORT_WORDS } from '@/domain/words';
 import type { CheckoutRecord } from '@/server/checkout/queries/record';
 import { SwapForm } from '@/ui/open/swap-form';
 import { hangar } from '@/server/hangar/queries/hangar';
-import { list } from '@/core/format';
 import { Handover } from '@/ui/debrief/handover';
 import { localToday } from '@/server/rules/today';
 import { isNight } from '@/core/sun';
 import { nextAerodrome } from '@/server/checkout/queries/where';
 import { nextBookingOf } from '@/server/schedule/queries/bookings';
 import { usableEnds } from '@/core/approach';
-import { fixed } from '@/core/format';
+import { dateText, fixed, list, localDate } from '@/core/format';
+import { clockText } from '@/core/schedule';
+import { components } from '@/core/wind';
 import { aerodromeAt, aerodromes, contentById, newestContent } from '@/server/rules/content';
-import { weatherNow } from '@/server/weather/weather';
+import { weatherNow, windOutlook } from '@/server/weather/weather';
 import { chosenSchools } from '@/ui/brief/blocks';
 import { nowIso } from '@/server/floor/clock';
 import { ladderOf } from '@/server/checkout/queries/ladder';
 import { flownLessons } from '@/server/checkout/queries/stage';
-import { briefTemplate } from '@/server/checkout/queries/flights';
+import { briefTemplate, groundSamples } from '@/server/checkout/queries/flights';
 import { debriefOf, planOf } from '@/server/debrief/queries/debrief';
 import { carriedFocus, carriedLayout, topicsFor } from '@/core/plan';
 import { differencesOf, eyeHeightOf } from '@/server/people/queries/pilot';
@@ -26,6 +27,7 @@ import { SampleNote } from '@/ui/hangar/sample-note';
 import { may } from '@/server/floor/auth/permissions';
 import { BriefWorkbench } from '@/ui/brief/workbench';
 import { BriefView } from '@/ui/brief/view';
+import { Link } from '@/ui/shared/link';
 import { Empty } from '@/ui/shared/parts';
 import { Title } from '@/ui/shared/title';
 import { instructorLacks } from '@/server/fly/queries/stops';
@@ -44,7 +46,17 @@ import {
 
 export const generateMetadata = titled('Brief');
 
-export default async function BriefPage({ params }: { params: Promise<{ id: string }> }) {
+/** A booking within this time is the one that is briefed, without being named. */
+const BRIEF_AHEAD_MS = 36 * 3_600_000;
+
+export default async function BriefPage({
+  params,
+  searchParams,
+}: {
+  params: Promise<{ id: string }>;
+  searchParams: Promise<{ booking?: string }>;
+}) {
+  const named = (await searchParams).booking ?? null;
   const { user, record, strip, runs } = await checkoutPage(params);
   const { head, sorties } = record;
   const latest = sorties[sorties.length - 1];
@@ -123,7 +135,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
   const known = await aerodromes();
   const places = await Promise.all(known.map(async (a) => ({ aerodrome: a, station: await weatherNow(a) })));
   // What the schedule knows of the next booking: how long it is, and whether its flight ends in the dark.
-  const booked = await nextBookingOf(head.id, now);
+  const booked = await nextBookingOf(head.id, now, named);
   const others = (await hangar())
     .flatMap((x) => x.airframes)
     .filter((a) => a.effective.code === head.typeCode && a.id !== head.airframeId)
@@ -134,10 +146,25 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
     }));
   const bookedIn = others.find((o) => o.id === booked?.airframeId) ?? null;
   const ends = usableEnds(aerodrome, head.sheet.surface);
+  const lastEnd = ends.find((e) => e.ident === previous?.runwayEnd);
+  const inTime = booked !== null && Date.parse(booked.startsAt) - Date.parse(now) < BRIEF_AHEAD_MS;
+  const bookedDay = booked && (inTime || booked.id === named) ? localDate(booked.startsAt, aerodrome.timeZone) : null;
+  // By the wind expected when the flight begins; the surface is that of the last lesson, or of the booking.
+  const wet =
+    head.sheet.surface === 'sea' ||
+    booked?.surface === 'water' ||
+    (booked?.surface !== 'land' && lastEnd?.surface === 'water');
+  const outlook = booked && bookedDay ? windOutlook(aerodrome.ident, now, booked.flightStarts) : null;
+  const intoWind = outlook
+    ? ends
+        .filter((e) => (e.surface === 'water') === wet)
+        .map((e) => ({ e, kt: components(outlook.fromDeg, outlook.kt, null, e.trueBearingDeg).headwindKt }))
+        .sort((a, b) => b.kt - a.kt)[0]?.e
+    : undefined;
   const fresh: BriefChoices = {
-    flownOn: await localToday(),
+    flownOn: bookedDay ?? (await localToday()),
     ...(aerodrome.ident === known[0]?.ident ? {} : { aerodrome: aerodrome.ident }),
-    runwayEnd: (ends.find((e) => e.ident === previous?.runwayEnd) ?? ends[0])?.ident ?? '',
+    runwayEnd: (intoWind ?? lastEnd ?? ends[0])?.ident ?? '',
     wind: null,
     maxFlapDeg: null,
     fuelL: Math.max(0, Math.min(head.sheet.engine.usableFuelL.value, Number(fixed(Math.floor(room / 0.72))))),
@@ -200,6 +227,13 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
             count={unconfirmed(head.sheet).length + unconfirmed(head.airframe).length}
             edits={may.changeHouse(user)}
           />
+          {booked && bookedDay ? (
+            <p className="soft small mb-2">
+              Filled from the booking of {dateText(bookedDay)}, {clockText(booked.startsAt, aerodrome.timeZone)} to{' '}
+              {clockText(booked.endsAt, aerodrome.timeZone)}: day, length, aerodrome{intoWind ? ', runway' : ''} and
+              aim. <Link href={`/schedule?day=${bookedDay}&booking=${booked.id}`}>See the booking</Link>
+            </p>
+          ) : null}
           {bookedIn ? swap : null}
           <LastLesson record={record} before={before?.lesson ?? null} aim={booked?.aim ?? ''} />
           <BriefWorkbench
@@ -211,6 +245,7 @@ export default async function BriefPage({ params }: { params: Promise<{ id: stri
             ladder={ladder}
             habits={habits}
             eyeHeightM={await eyeHeightOf(head.pilotId, head.typeCode)}
+            groundSamplesMin={await groundSamples(head.typeCode)}
             serverNow={now}
             saved={
               briefed?.brief
