@@ -240,6 +240,57 @@ const CSV = `Date,Aircraft Type,Registration,Total time,PIC,Landings day,Landing
 2026-11-17,Serrana Urze,ZP-URZ,0:55,0,7,0,lesson here
 2026-09-20,Tern 2,ZP-TRN,1:20,1:20,2,0,away
 `;
+describe('what restores recency, in words', () => {
+  const COUNT: Readonly<Record<string, number>> = { one: 1, two: 2, three: 3, four: 4, five: 5, six: 6 };
+  it('is what What if computes: flown as the words say it holds, with one landing fewer it does not', async () => {
+    const rules = await houseRules();
+    const day = '2027-01-20';
+    const lapsed = ['expired', 'never'];
+    let tried = 0;
+    for (const p of (await everybodysStanding(rules, day)).slice(0, 12))
+      for (const l of p.lapses) {
+        if (!l.restore || !lapsed.includes(l.status) || ['dated', 'certificate'].includes(l.kind)) continue;
+        const [when = '', cls = ''] = l.key.split(':');
+        const suits = [...rules.types].filter(([code, t]) =>
+          l.typeCode
+            ? code === l.typeCode
+            : (cls.startsWith('multi') ? t.sheet.engine.count > 1 : t.sheet.engine.count === 1) &&
+              (when !== 'tailwheel' || t.sheet.gear.layout === 'tailwheel') &&
+              t.sheet.surface !== (cls.endsWith('sea') ? 'land' : 'sea'),
+        );
+        const typeCode = suits[0]?.[0];
+        if (typeCode === undefined) continue;
+        const counts = [...l.restore.matchAll(/\b(one|two|three|four|five|six)\b/g)].map((m) => COUNT[m[1] ?? ''] ?? 0);
+        const fly = async (landings: number, code = typeCode) =>
+          (
+            await whatIfOf(
+              p.pilotId,
+              [
+                {
+                  flownOn: day,
+                  typeCode: code,
+                  landings,
+                  fullStops: l.restore?.includes('full-stop') ? landings : 0,
+                  night: l.restore?.includes('night') ?? false,
+                  surface: l.restore?.includes('on water') || cls.endsWith('sea') ? 'water' : 'land',
+                },
+              ],
+              day,
+            )
+          )?.after.find((x) => x.key === l.key)?.status;
+        const most = Math.max(...counts);
+        const said = `${p.name} ${l.key}: ${l.restore}`;
+        expect(lapsed, said).not.toContain(await fly(most));
+        if (most > 1) expect(lapsed, `${said}, one fewer`).toContain(await fly(most - 1));
+        const elsewhere = [...rules.types.keys()].find((c) => c !== l.typeCode) ?? '';
+        if (l.restore.includes('in the type'))
+          expect(lapsed, `${said}, elsewhere`).toContain(await fly(most, elsewhere));
+        tried++;
+      }
+    expect(tried).toBeGreaterThan(20);
+  });
+});
+
 describe('a logbook read in', () => {
   it('feeds hours, recency and habits once; the same file again adds nothing; the mapping is remembered; taken back it counts no more', async () => {
     const duarte = await user('duarte');

@@ -150,7 +150,9 @@ describe('what holds of a person', () => {
     expect(at({ flownOn: ['2026-10-01'] })?.through).toBe('2026-11-30');
     expect(at({ flownOn: ['2026-10-01'], checkedOn: ['2026-11-10'] })?.through).toBe('2027-01-09');
     expect(at({ checkedOn: ['2026-09-10'] }, flown('2026-09-24', 'nose', 1))?.through).toBe('2026-11-23');
-    expect(at({ checkedOn: ['2026-09-10'] }, flown('2026-09-24', 'nose', 1))?.restore).toBe('a recurrent check');
+    expect(at({ checkedOn: ['2026-09-10'] }, flown('2026-09-24', 'nose', 1))?.restore).toBe(
+      'one flight in the type with an instructor, or a recurrent check',
+    );
   });
   it('an instructor\u2019s right to teach a type rests on landings in that type', () => {
     const p = person([...flown('2026-11-01', 'nose'), ...flown('2026-07-01', 'tail', 3, {}, true)], {

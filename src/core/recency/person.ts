@@ -148,7 +148,10 @@ export function lapsesOf(person: Person, book: RuleBook, onDate: string): Lapse[
         status: s.status,
         through: s.validThrough,
         daysLeft: s.daysLeft,
-        restore: s.status === 'expired' || s.status === 'never' ? 'a recurrent check' : 'one flight in the type',
+        restore:
+          s.status === 'expired' || s.status === 'never'
+            ? 'one flight in the type with an instructor, or a recurrent check'
+            : 'one flight in the type',
         typeCode: t.code,
         eventId: null,
       });
@@ -190,7 +193,10 @@ function counted(
     };
   const ends = r.rules.map((x) => x.validThrough);
   const through = ends.some((x) => x === null) ? null : ((ends as string[]).sort()[0] ?? null);
-  const restore = r.rules.flatMap((x) => x.restore ?? []);
+  // A rule of the type is restored in the type alone; the class stands in what the line is called.
+  const restore = r.rules.flatMap((x, i) =>
+    x.restore === null ? [] : `${x.restore}${r.asked[i]?.within === 'type' ? ' in the type' : ''}`,
+  );
   return {
     key,
     kind,
