@@ -8,7 +8,8 @@ import { endGrounding, groundAirframe } from '@/server/hangar/commands/grounding
 import { signingState } from '@/server/ledger/commands/sign';
 import { row } from '../../scripts/lib/raw';
 import { checkoutRecord } from '@/server/checkout/queries/record';
-import { sortiesOf } from '@/server/checkout/queries/flights';
+import { groundSamples, sortiesOf } from '@/server/checkout/queries/flights';
+import { lessonsByBooking } from '@/server/schedule/queries/lessons';
 import { openCheckout, swapAeroplane } from '@/server/checkout/commands/checkout';
 import { addSchoolItem, newerProgrammes, takeProgramme } from '@/server/checkout/commands/programmes';
 import { weekOf } from '@/server/board/queries/week';
@@ -465,5 +466,79 @@ describe('an item of the school’s own', () => {
     done(await takeProgramme(helena, take));
     expect((await recordOf(clara)).items.some((i) => i.item.id === 'TA-H1')).toBe(true);
     expect(said(await takeProgramme(helena, take))).toContain('newer-version');
+  });
+});
+
+describe('a booking and its lesson', () => {
+  it('find each other by day and block time, and the ground time of a type is learned from three flights', async () => {
+    const span = (id: string, startsAt: string, checkoutId = 'c') => ({ id, checkoutId, startsAt });
+    const flownAt = (lesson: number, flownOn: string, offBlock: string | null, checkoutId = 'c') => ({
+      checkoutId,
+      lesson,
+      flownOn,
+      flown: true,
+      offBlock,
+      onBlock: null,
+    });
+    const by = lessonsByBooking(
+      [
+        span('morning', '2026-07-01T08:00:00Z'),
+        span('evening', '2026-07-01T17:00:00Z'),
+        // 23:30 UTC is the next day in the zone of the aerodrome.
+        span('late', '2026-07-01T23:30:00Z'),
+        span('other', '2026-07-01T08:00:00Z', 'd'),
+        span('empty', '2026-07-05T08:00:00Z'),
+      ],
+      [
+        flownAt(1, '2026-07-01', '2026-07-01T17:40:00Z'),
+        flownAt(2, '2026-07-01', '2026-07-01T08:35:00Z'),
+        flownAt(3, '2026-07-02', null),
+      ],
+      'Europe/Lisbon',
+    );
+    expect([...by].map(([id, l]) => [id, l.lesson]).sort()).toEqual([
+      ['evening', 1],
+      ['late', 3],
+      ['morning', 2],
+    ]);
+
+    const { head, sorties } = await recordOf(await openOf('duarte'));
+    expect(await groundSamples(head.typeCode)).toEqual([]);
+    const clock = (sortieId: string, marks: [mark: string, at: string][]) =>
+      recordEvents(
+        helena,
+        marks.map(([mark, at]) =>
+          event(helena, sortieId, 'timer-marked', at, { mark, at: `2026-11-24T${at}:00.000Z` }),
+        ),
+      );
+    // By hand: 10 and 6, 12 and 8, 9 and 5 minutes; the fourth has no landing.
+    const times: [mark: string, at: string][][] = [
+      [
+        ['off-block', '08:00'],
+        ['take-off', '08:10'],
+        ['landed', '09:00'],
+        ['on-block', '09:06'],
+      ],
+      [
+        ['off-block', '08:00'],
+        ['take-off', '08:12'],
+        ['landed', '09:00'],
+        ['on-block', '09:08'],
+      ],
+      [
+        ['off-block', '08:00'],
+        ['take-off', '08:09'],
+        ['landed', '09:00'],
+        ['on-block', '09:05'],
+      ],
+      [
+        ['off-block', '08:00'],
+        ['take-off', '08:30'],
+      ],
+    ];
+    for (const [i, marks] of times.entries())
+      expect((await clock(sorties[i]?.id ?? '', marks)).accepted).toHaveLength(marks.length);
+    expect((await groundSamples(head.typeCode)).sort()).toEqual([14, 16, 20]);
+    expect((await sortiePack(helena, sorties.at(-1)?.id ?? ''))?.clock?.groundMin).toBe(16);
   });
 });
