@@ -253,6 +253,10 @@ export async function flownLesson(
   await desk.getByLabel('Day of the lesson').fill(day);
   await desk.getByRole('button', { name: 'Save brief' }).click();
   await desk.waitForURL(`**${checkout}/fly`);
+  // Read before the flight: a flown brief is no longer to be acknowledged.
+  await go(pilot, `${checkout}/brief`);
+  await pilot.getByRole('button', { name: 'I have read and understood this brief' }).click();
+  await expect(pilot.getByText(/^Acknowledged by/)).toBeVisible();
   await prepareDevice(desk, checkout);
   const sortieId = new URL(desk.url()).searchParams.get('sortie') ?? '';
   const events = flightOf(
@@ -272,8 +276,5 @@ export async function flownLesson(
   );
   const answer = await desk.request.post('/api/sync', { data: { events, sentAt: new Date().toISOString() } });
   expect(((await answer.json()) as { refused: unknown[] }).refused).toEqual([]);
-  await go(pilot, `${checkout}/brief`);
-  await pilot.getByRole('button', { name: 'I have read and understood this brief' }).click();
-  await expect(pilot.getByText(/^Acknowledged by/)).toBeVisible();
   return sortieId;
 }
