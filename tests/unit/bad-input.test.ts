@@ -541,6 +541,7 @@ const INNER: readonly string[] = [
     'unseenName',
     'carriedFocus',
     'carryOffers',
+    'restoreWords',
     'schoolItem',
     'schoolItemId',
     'carriedLayout',

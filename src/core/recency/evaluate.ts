@@ -210,7 +210,14 @@ function evaluateRule<E extends RecencyEvent>(
   };
 }
 
-function restoreWords(rule: CountRule, n: number): string {
+/**
+ * So many landings or take-offs of a rule, with every condition of it, in words.
+ * @param n how many, 1 or more
+ * @returns such as `two night full-stop landings`
+ * @example restoreWords({ id: 'n', kind: 'landing', count: 3, windowDays: 90, night: true, fullStop: true }, 2)
+ * // 'two night full-stop landings'
+ */
+export function restoreWords(rule: CountRule, n: number): string {
   const what = rule.kind === 'landing' ? 'landing' : 'take-off';
   return `${inWords(n)} ${rule.night ? 'night ' : ''}${rule.fullStop ? 'full-stop ' : ''}${what}${n === 1 ? '' : 's'}${rule.surface ? ` on ${rule.surface}` : ''}${rule.tailwheel ? ' in a tailwheel aeroplane' : ''}${rule.classes ? ` in class ${either(rule.classes)}` : ''}`;
 }

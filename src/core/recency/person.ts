@@ -2,7 +2,7 @@ import type { RecencyRule } from '@/domain/recency';
 import { type DatedRule, type DatedState, type PersonDate, datedState } from './acting';
 import { type Beside, type TypedEvent, type IntervalState, intervalState, recencyOrdered, rulesFor } from './apply';
 import { type RecencyStatus, daysBetween, validity } from './dates';
-import { newestFirst } from './evaluate';
+import { newestFirst, restoreWords } from './evaluate';
 
 /** A type as a person flies it. */
 export interface PersonType {
@@ -58,6 +58,8 @@ export interface Lapse {
   daysLeft: number | null;
   /** The least flying that restores it, or keeps it when flown on that day. */
   restore: string | null;
+  /** While it holds by flying: what flown again gives it its whole time; absent = it is no count. */
+  keep?: string;
   typeCode: string | null;
   /** What it hangs on: the event that ages out first. */
   eventId: string | null;
@@ -194,9 +196,9 @@ function counted(
   const ends = r.rules.map((x) => x.validThrough);
   const through = ends.some((x) => x === null) ? null : ((ends as string[]).sort()[0] ?? null);
   // A rule of the type is restored in the type alone; the class stands in what the line is called.
-  const restore = r.rules.flatMap((x, i) =>
-    x.restore === null ? [] : `${x.restore}${r.asked[i]?.within === 'type' ? ' in the type' : ''}`,
-  );
+  const inType = (i: number) => (r.asked[i]?.within === 'type' ? ' in the type' : '');
+  const restore = r.rules.flatMap((x, i) => (x.restore === null ? [] : `${x.restore}${inType(i)}`));
+  const keep = r.asked.map((rule, i) => `${restoreWords(rule, rule.count)}${inType(i)}`).join(' and ');
   return {
     key,
     kind,
@@ -206,6 +208,7 @@ function counted(
     through,
     daysLeft: through === null ? null : daysBetween(onDate, through),
     restore: restore.length > 0 ? restore.join(' and ') : null,
+    ...(restore.length === 0 && keep !== '' ? { keep } : {}),
     typeCode: null,
     eventId: r.firstToLapseEventId,
   };

@@ -24,9 +24,7 @@ export function LapsesPanel({ b, staff }: { b: BoardData; staff: boolean }) {
                 <td>
                   <LapseMark lapse={l.lapse} />
                 </td>
-                <td className="small">
-                  {l.lapse.restore ?? (l.lapse.kind === 'dated' ? '' : 'one flight in the type')}
-                </td>
+                <td className="small">{l.lapse.restore ?? l.lapse.keep ?? ''}</td>
                 <td>
                   {l.books ? (
                     <OneTapBooking
@@ -42,7 +40,9 @@ export function LapsesPanel({ b, staff }: { b: BoardData; staff: boolean }) {
                       propose={proposeSlotsAction}
                     />
                   ) : (
-                    <span className="soft small">not by flying</span>
+                    <span className="soft small">
+                      {l.lapse.kind === 'interval' ? 'with an instructor' : 'not by flying'}
+                    </span>
                   )}
                 </td>
               </tr>

@@ -229,9 +229,12 @@ export default async function BriefPage({
           />
           {booked && bookedDay ? (
             <p className="soft small mb-2">
-              Filled from the booking of {dateText(bookedDay)}, {clockText(booked.startsAt, aerodrome.timeZone)} to{' '}
-              {clockText(booked.endsAt, aerodrome.timeZone)}: day, length, aerodrome{intoWind ? ', runway' : ''} and
-              aim. <Link href={`/schedule?day=${bookedDay}&booking=${booked.id}`}>See the booking</Link>
+              {briefed ? 'Booked' : 'Filled from the booking of'} {dateText(bookedDay)},{' '}
+              {clockText(booked.startsAt, aerodrome.timeZone)} to {clockText(booked.endsAt, aerodrome.timeZone)}
+              {briefed
+                ? '. The brief stands as it was saved.'
+                : `: day, length, aerodrome${intoWind ? ', runway' : ''} and aim.`}{' '}
+              <Link href={`/schedule?day=${bookedDay}&booking=${booked.id}`}>See the booking</Link>
             </p>
           ) : null}
           {bookedIn ? swap : null}
