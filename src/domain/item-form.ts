@@ -34,6 +34,8 @@ export const SchoolItemForm = z
   .superRefine((f, at) => {
     if (f.how === 'landings' && f.where === 'ground')
       at.addIssue({ code: 'custom', path: ['where'], message: 'Landings are flown: choose in flight.' });
+    if (f.how === 'landings' && f.help === 'assisted')
+      at.addIssue({ code: 'custom', path: ['help'], message: 'A landing counts unassisted, or prompted at most.' });
     if (f.how === 'seen' && f.days > f.times)
       at.addIssue({ code: 'custom', path: ['days'], message: 'Not on more days than times.' });
   });

@@ -11,10 +11,7 @@ const KINDS: Readonly<Record<string, string>> = {
 };
 z.config({
   customError: (issue) => {
-    if (issue.code === 'invalid_type')
-      return issue.expected === 'number' && typeof issue.input === 'number'
-        ? (KINDS.int ?? undefined)
-        : (KINDS[issue.expected] ?? undefined);
+    if (issue.code === 'invalid_type') return KINDS[issue.expected];
     if (issue.code === 'invalid_value') return 'Choose one of the list.';
     if (issue.code === 'too_small')
       return issue.origin === 'string'

@@ -109,14 +109,14 @@ export async function readinessOf(
       ]
     : [];
   return [
-    ...(record ? [briefReady(record, date)] : []),
+    ...(record ? [briefReady(record, date, b.id)] : []),
     ...(record ? await instructorReady(b.instructorId, record, date) : []),
     ...(await pilotReady(b.pilotId, rules, date)),
     ...airframeReady(b, away),
     ...wind,
   ];
 }
-function briefReady(record: CheckoutRecord, date: string): Ready {
+function briefReady(record: CheckoutRecord, date: string, booking: string): Ready {
   const flown = flownLessons(record);
   const next = [...record.sorties].reverse().find((s) => !flown.has(s.lesson) && s.brief);
   const ready = (verdict: CriterionVerdict, said: ReadyCode): Ready => ({
@@ -124,7 +124,7 @@ function briefReady(record: CheckoutRecord, date: string): Ready {
     title: 'Brief',
     verdict,
     said,
-    href: `/checkouts/${record.head.id}/brief`,
+    href: `/checkouts/${record.head.id}/brief?booking=${booking}`,
   });
   if (!next?.brief) return ready('outside', readyCode('brief-missing'));
   const { lesson } = next;

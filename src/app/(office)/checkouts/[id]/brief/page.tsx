@@ -46,9 +46,6 @@ import {
 
 export const generateMetadata = titled('Brief');
 
-/** A booking within this time is the one that is briefed, without being named. */
-const BRIEF_AHEAD_MS = 36 * 3_600_000;
-
 export default async function BriefPage({
   params,
   searchParams,
@@ -147,8 +144,9 @@ export default async function BriefPage({
   const bookedIn = others.find((o) => o.id === booked?.airframeId) ?? null;
   const ends = usableEnds(aerodrome, head.sheet.surface);
   const lastEnd = ends.find((e) => e.ident === previous?.runwayEnd);
-  const inTime = booked !== null && Date.parse(booked.startsAt) - Date.parse(now) < BRIEF_AHEAD_MS;
-  const bookedDay = booked && (inTime || booked.id === named) ? localDate(booked.startsAt, aerodrome.timeZone) : null;
+  // Today's booking is the one that is briefed; another day's where it is named, so that no lesson gets a day unasked.
+  const bookedOn = booked ? localDate(booked.startsAt, aerodrome.timeZone) : null;
+  const bookedDay = booked && (booked.id === named || bookedOn === (await localToday())) ? bookedOn : null;
   // By the wind expected when the flight begins; the surface is that of the last lesson, or of the booking.
   const wet =
     head.sheet.surface === 'sea' ||
