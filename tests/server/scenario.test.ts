@@ -319,8 +319,10 @@ describe('signing', () => {
       limitations: noLimits,
       remark: '',
     });
-    if (!joana.ok)
-      expect(joana.problems.map((p) => p.message).join(' ')).toMatch(/trigger was met[\s\S]*has not acknowledged/);
+    const said = joana.ok ? '' : joana.problems.map((p) => p.message).join(' ');
+    expect(said).toContain('trigger was met');
+    // A flown brief is told beside the signature and holds nothing up.
+    expect(said).not.toContain('acknowledged');
   });
   it('asks for the right password and an authorised signer', async () => {
     const form = {
