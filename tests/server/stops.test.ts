@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { CaptureEvent, CapturedLanding } from '@/domain/capture';
+import { schoolItemId } from '@/core/plan';
 import { UNSEEN } from '@/domain/unseen';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { rebuildLandings, recordEvents } from '@/server/fly/commands/capture';
@@ -444,6 +445,9 @@ describe('an item of the school’s own', () => {
       itemId: 'TA-H1',
       asked: 1,
     });
+    // An id that was given is never given again, though its item may be gone from the newest version.
+    expect([schoolItemId('tailwheel', []), schoolItemId('tailwheel', ['F1', 'TA-H1'])]).toEqual(['TA-H1', 'TA-H2']);
+    expect(schoolItemId('multi-engine-sea', ['ME-H4'])).toBe('MES-H1');
     // Sent again it finds the version it made.
     expect(said(await addSchoolItem(bento, item(1)))).toContain('programme-meanwhile');
     expect(said(await addSchoolItem(bento, item(2)))).toContain('item-there');

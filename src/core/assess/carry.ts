@@ -4,6 +4,7 @@
  * counts in an aeroplane of the same gear and mass; what belongs to one airframe counts in no other.
  */
 import type { ProgrammeItem } from '@/domain/programme';
+import type { Goal } from '@/domain/words';
 import type { EvidenceRecord, ItemEvidence } from './evidence';
 
 export const CARRY_WHY = ['same-rule', 'not-met', 'airframe', 'other-group', 'other-rule'] as const;
@@ -68,4 +69,19 @@ function whyOf(item: ProgrammeItem, found: ItemEvidence, same: { airframe: boole
   if (item.perAirframe && !same.airframe) return 'airframe';
   if (item.where === 'flight' && !same.group) return 'other-group';
   return 'same-rule';
+}
+
+/** Another open checkout of the pilot, and what it has to show for the one being opened. */
+export interface Elsewhere {
+  id: string;
+  registration: string;
+  typeName: string;
+  instructor: string;
+  goals: Goal[];
+  lessons: number;
+  /** Goals that both would be training. */
+  both: Goal[];
+  proves: { goal: Goal; itemId: string; title: string; citation: string; on: string }[];
+  /** Met there, and not counted here, each with why. */
+  not: { title: string; why: Exclude<CarryWhy, 'same-rule' | 'not-met'> }[];
 }

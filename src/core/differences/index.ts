@@ -52,6 +52,35 @@ export interface Difference {
   airframe: string | null;
 }
 
+/** What a pilot has flown in one type or kind, as it is shown. */
+export interface PilotHours {
+  /** A type of the hangar, or a kind of aeroplane. */
+  typeCode: string;
+  typeName: string;
+  /** As entered, logged and read in; what was recorded here is told apart. */
+  hours: number;
+  /** Of the office's entry, in command; null = not told apart. */
+  pic: number | null;
+  lastFlown: string;
+  enteredBy: string;
+  enteredAt: string;
+  /** Of them, from an imported logbook and logged flights beyond the office’s entry. */
+  since: number;
+  /** The office's own entry; null = there is none. */
+  office: { hours: number; pic: number | null; lastFlown: string } | null;
+  /** Flown in lessons here after the day the office's entry speaks of. */
+  here: { hours: number; landings: number; about: boolean };
+}
+/** A type of the logbook that the hangar does not have. */
+export interface WrittenHours {
+  name: string;
+  hours: number;
+  lastFlown: string;
+  engines: number;
+  tailwheel: boolean;
+  water: boolean;
+}
+
 /** One landing with its circuit, where nobody tapped the blocks: six minutes. */
 export const HOURS_A_LANDING = 0.1;
 /**

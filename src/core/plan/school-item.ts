@@ -11,22 +11,25 @@ const lettersOf = (goal: Goal): string => {
 
 /**
  * The next id of an item the school adds to a programme.
- * @example schoolItemId({ goal: 'tailwheel', items: [] }) // 'TA-H1'
+ * @param ever ids of its items in every version there was: one that was taken out is never given again, for what was
+ * recorded of it stays
+ * @example schoolItemId('tailwheel', ['F1', 'TA-H1']) // 'TA-H2'
  */
-export function schoolItemId(programme: { goal: Goal; items: readonly { id: string }[] }): string {
-  const start = `${lettersOf(programme.goal)}-H`;
-  const taken = programme.items.flatMap((i) => (i.id.startsWith(start) ? Number(i.id.slice(start.length)) : []));
+export function schoolItemId(goal: Goal, ever: readonly string[]): string {
+  const start = `${lettersOf(goal)}-H`;
+  const taken = ever.flatMap((id) => (id.startsWith(start) ? Number(id.slice(start.length)) : []));
   return `${start}${Math.max(0, ...taken.filter(Number.isInteger)) + 1}`;
 }
 
 /**
  * An item of the school's own, made from what was said of it; never the law's, and judged as the others are.
  * @param said a form that fits its schema
+ * @param ever ids of the programme's items in every version
  * @returns the item with the next free id of the programme
  */
-export function schoolItem(said: SchoolItem, programme: Programme): ProgrammeItem {
+export function schoolItem(said: SchoolItem, programme: Programme, ever: readonly string[]): ProgrammeItem {
   return {
-    id: schoolItemId(programme),
+    id: schoolItemId(programme.goal, ever),
     title: said.title,
     text: said.text,
     where: said.where,

@@ -2,25 +2,14 @@
 import FormCheck from 'react-bootstrap/FormCheck';
 import { useEffect, useState } from 'react';
 import type { UseFormRegisterReturn } from 'react-hook-form';
-import { CARRY_WORDS, type CarryWhy } from '@/core/assess';
+import { CARRY_WORDS, type Elsewhere as ElsewhereThere } from '@/core/assess';
 import { dateText, list, plural } from '@/core/format';
 import { type Goal, type PackId, say } from '@/domain/words';
 import type { ActionResult } from '../shared/forms';
 import { Link } from '../shared/link';
 import { Panel } from '../shared/parts';
 
-export interface ElsewhereOpen {
-  id: string;
-  registration: string;
-  typeName: string;
-  instructor: string;
-  goals: Goal[];
-  lessons: number;
-  both: Goal[];
-  proves: { goal: Goal; itemId: string; title: string; citation: string; on: string }[];
-  not: { title: string; why: Exclude<CarryWhy, 'same-rule' | 'not-met'> }[];
-}
-export type AskElsewhere = (form: unknown) => Promise<ActionResult<{ elsewhere: ElsewhereOpen[] }>>;
+export type AskElsewhere = (form: unknown) => Promise<ActionResult<{ elsewhere: ElsewhereThere[] }>>;
 
 /** Other open checkouts of the pilot, and what each already shows for this one, with the rule for it. */
 export function Elsewhere({
@@ -38,7 +27,7 @@ export function Elsewhere({
   ask: AskElsewhere;
   carry: UseFormRegisterReturn<'carry'>;
 }) {
-  const [open, setOpen] = useState<ElsewhereOpen[]>([]);
+  const [open, setOpen] = useState<ElsewhereThere[]>([]);
   const asked = JSON.stringify({ pilotId: pilot.id, airframeId, pack, goals });
   useEffect(() => {
     let mine = true;

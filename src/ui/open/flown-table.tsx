@@ -1,6 +1,6 @@
 import { dateText, fixed, plural } from '@/core/format';
 import { kindOf } from '@/domain/kinds';
-import type { PilotHours } from './flown';
+import type { PilotHours } from '@/core/differences';
 import { TableHead } from '../shared/table-head';
 
 /** What a pilot has flown, by type or kind: as entered, and beside it what was recorded here after that. */

@@ -7,7 +7,7 @@ import { useFieldArray } from 'react-hook-form';
 import { proposedKind } from '@/core/differences';
 import { dateText, fixed } from '@/core/format';
 import { KIND_KEYS, KINDS, kindCode } from '@/domain/kinds';
-import type { PilotHours, WrittenHours } from './flown';
+import type { PilotHours, WrittenHours } from '@/core/differences';
 import { Field } from '../shared/field';
 import { DateInput } from '../shared/when-input';
 import { useActionForm } from '../shared/action-form';

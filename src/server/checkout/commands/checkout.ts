@@ -28,7 +28,8 @@ import { hangar } from '../../hangar/queries/hangar';
 import { teachState } from '../../people/queries/recency';
 import { pilotList } from '../queries/lists';
 import { differencesOf, eyeHeightOf } from '../../people/queries/pilot';
-import { Briefs, Checkouts, Sorties, BriefTemplates, CheckoutMoves } from '../tables';
+import { Briefs, Checkouts, Sorties, BriefTemplates } from '../tables';
+import { noteMove } from './moves';
 import { CaptureEvents, Landings } from '../../fly/tables';
 import { AirframeVersions, TypeVersions } from '../../hangar/tables';
 
@@ -416,22 +417,10 @@ export async function moveCheckout(user: CurrentUser, form: unknown): Promise<Re
       { id: head.id },
       t,
     );
-    await CheckoutMoves.insert(
-      {
-        id: randomUUID(),
-        checkoutId: head.id,
-        typeFrom: head.typeVersion,
-        typeTo: type?.version ?? head.typeVersion,
-        airframeFrom: head.airframeVersion,
-        airframeTo: airframe?.version ?? head.airframeVersion,
-        movedBy: user.id,
-        movedAt: nowIso(),
-        reason: data.reason,
-        fromAirframeId: null,
-        toAirframeId: null,
-      },
-      t,
-    );
+    await noteMove(user, head, data.reason, t, {
+      typeTo: type?.version ?? head.typeVersion,
+      airframeTo: airframe?.version ?? head.airframeVersion,
+    });
     return { ok: true };
   });
 }
@@ -458,22 +447,11 @@ export async function swapAeroplane(user: CurrentUser, form: unknown): Promise<R
     if (samples > 0) return problem('airframeId', told('samples', { count: samples }));
     const version = await AirframeVersions.first({ where: { id: other.versionId }, pick: ['version'] }, t);
     await Checkouts.update({ airframeId: other.id, airframeVersionId: other.versionId }, { id: head.id }, t);
-    await CheckoutMoves.insert(
-      {
-        id: randomUUID(),
-        checkoutId: head.id,
-        typeFrom: head.typeVersion,
-        typeTo: head.typeVersion,
-        airframeFrom: head.airframeVersion,
-        airframeTo: version?.version ?? 1,
-        movedBy: user.id,
-        movedAt: nowIso(),
-        reason,
-        fromAirframeId: head.airframeId,
-        toAirframeId: other.id,
-      },
-      t,
-    );
+    await noteMove(user, head, reason, t, {
+      airframeTo: version?.version ?? 1,
+      fromAirframeId: head.airframeId,
+      toAirframeId: other.id,
+    });
     return { ok: true };
   });
 }

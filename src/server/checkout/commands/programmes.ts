@@ -1,10 +1,8 @@
-import { randomUUID } from 'node:crypto';
 import { Op, type Transaction } from 'sequelize';
 import { schoolItem } from '@/core/plan';
 import { SchoolItemForm, TakeProgrammeForm } from '@/domain/item-form';
 import { Programme } from '@/domain/programme';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
-import { nowIso } from '../../floor/clock';
 import { problem, type Result, zodProblems } from '../../floor/result';
 import { write } from '../../floor/write';
 import { putOwnVersion } from '../../rules/commands/content';
@@ -12,7 +10,8 @@ import { contentById } from '../../rules/content';
 import { ContentVersions } from '../../rules/tables';
 import { type CheckoutHead, checkoutHead } from '../queries/head';
 import { told } from '../sentences';
-import { CheckoutMoves, Checkouts } from '../tables';
+import { Checkouts } from '../tables';
+import { noteMove } from './moves';
 
 /**
  * Adds an item of the school's own to a programme, as a new version of it, and asks it in the open checkouts that were
@@ -38,7 +37,12 @@ export async function addSchoolItem(
     const before = await contentById('programme', inForce.id, t);
     if (before.items.some((i) => i.title.toLowerCase() === said.title.toLowerCase()))
       return problem('title', told('item-there', { title: said.title }));
-    const item = schoolItem(said, before);
+    const versions = await Promise.all(rows.map((r) => contentById('programme', r.id, t)));
+    const item = schoolItem(
+      said,
+      before,
+      versions.flatMap((v) => v.items.map((i) => i.id)),
+    );
     const version = (rows[0]?.version ?? 0) + 1;
     const body = Programme.parse({ ...before, items: [...before.items, item] });
     await putOwnVersion({ kind: 'programme', key: said.key, version, body, author: user.name, reason: said.reason }, t);
@@ -81,22 +85,7 @@ async function put(
     { id: head.id },
     t,
   );
-  await CheckoutMoves.insert(
-    {
-      id: randomUUID(),
-      checkoutId: head.id,
-      typeFrom: head.typeVersion,
-      typeTo: head.typeVersion,
-      airframeFrom: head.airframeVersion,
-      airframeTo: head.airframeVersion,
-      movedBy: user.id,
-      movedAt: nowIso(),
-      reason: move.reason,
-      fromAirframeId: null,
-      toAirframeId: null,
-    },
-    t,
-  );
+  await noteMove(user, head, move.reason, t);
 }
 
 /** A programme of a checkout that has changed since, and what the newest version would change. */

@@ -1,4 +1,4 @@
-import { type CarryWhy, carryOffers } from '@/core/assess';
+import { carryOffers, type Elsewhere } from '@/core/assess';
 import { gearMassGroup, programmeOn, sheetFacts } from '@/core/plan';
 import { ElsewhereForm } from '@/domain/open-form';
 import type { Goal, PackId } from '@/domain/words';
@@ -8,21 +8,6 @@ import { newestContent } from '../../rules/content';
 import { Checkouts } from '../tables';
 import { checkoutHead } from './head';
 import { checkoutRecord } from './record';
-
-/** Another open checkout of the pilot, and what it has to show for the one being opened. */
-export interface Elsewhere {
-  id: string;
-  registration: string;
-  typeName: string;
-  instructor: string;
-  goals: Goal[];
-  lessons: number;
-  /** Goals that both would be training. */
-  both: Goal[];
-  proves: { goal: Goal; itemId: string; title: string; citation: string; on: string }[];
-  /** Met there, and not counted here, each with why. */
-  not: { title: string; why: Exclude<CarryWhy, 'same-rule' | 'not-met'> }[];
-}
 
 /** The programme of a goal under a pack; the house's own when the pack has none. */
 export const programmeFor = async (goal: string, pack: string) =>

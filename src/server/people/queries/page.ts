@@ -9,7 +9,8 @@ import { Erasures, LogbookImports, PersonDates, PersonNotes, Qualifications } fr
 import { houseRules } from './house-rules';
 import { type GroupLadder, ladderHistory } from './ladder-history';
 import { personFacts } from './person';
-import { hoursOf, writtenOf, type PilotHours } from './pilot';
+import type { PilotHours } from '@/core/differences';
+import { hoursOf, writtenOf } from './pilot';
 
 export interface PersonNote {
   id: string;

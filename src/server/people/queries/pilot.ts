@@ -1,5 +1,12 @@
 import type { Transaction } from 'sequelize';
-import { type Difference, type FlownType, kindAttributes, rankDifferences, recordedHours } from '@/core/differences';
+import {
+  type Difference,
+  type FlownType,
+  type PilotHours,
+  kindAttributes,
+  rankDifferences,
+  recordedHours,
+} from '@/core/differences';
 import { attributesBySchool } from '@/core/plan';
 import { KINDS, kindOf } from '@/domain/kinds';
 import type { TypeSheet } from '@/domain/sheet';
@@ -10,24 +17,6 @@ import * as ask from '../../floor/statements/people';
 import { TypeVersions } from '../../hangar/tables';
 import { PilotHours as PilotHoursTable } from '../tables';
 
-export interface PilotHours {
-  /** A type of the hangar, or a kind of aeroplane. */
-  typeCode: string;
-  typeName: string;
-  /** As entered, logged and read in; what was recorded here is told apart. */
-  hours: number;
-  /** Of the office's entry, in command; null = not told apart. */
-  pic: number | null;
-  lastFlown: string;
-  enteredBy: string;
-  enteredAt: string;
-  /** Of them, from an imported logbook and logged flights beyond the office’s entry. */
-  since: number;
-  /** The office's own entry; null = there is none. */
-  office: { hours: number; pic: number | null; lastFlown: string } | null;
-  /** Flown in lessons here after the day the office's entry speaks of. */
-  here: { hours: number; landings: number; about: boolean };
-}
 const NONE_HERE = { hours: 0, landings: 0, about: false };
 
 /**
