@@ -29,7 +29,7 @@ test('the brief follows what is typed, names a bad group, loses nothing on reloa
   await expect(page.getByLabel('One thing to focus on')).toHaveValue('Feet alive');
   await page.getByRole('spinbutton', { name: 'Fuel' }).fill('');
   await page.getByRole('button', { name: 'Save brief' }).click();
-  await expect(page.getByText(/Give the fuel in litres|expected number/i)).toBeVisible();
+  await expect(page.getByText(/Give the fuel in litres|Enter a number/)).toBeVisible();
   await page.getByRole('spinbutton', { name: 'Fuel' }).fill('999');
   await expect(page.getByText(/above the maximum of 560 kg/)).toBeVisible();
   await page.getByRole('spinbutton', { name: 'Fuel' }).fill('200');

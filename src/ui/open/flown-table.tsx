@@ -6,7 +6,7 @@ import { TableHead } from '../shared/table-head';
 /** What a pilot has flown, by type or kind: as entered, and beside it what was recorded here after that. */
 export function FlownTable({ rows }: { rows: readonly PilotHours[] }) {
   return (
-    <div className="scroll-x">
+    <div className="scroll-x" tabIndex={0} role="region" aria-label="Flown, by type">
       <table aria-label="Hours by type" className="plain">
         <TableHead columns={['Type', { right: 'Entered' }, { right: 'As PIC' }, { right: 'Recorded here' }, 'Last']} />
         <tbody>
