@@ -168,7 +168,8 @@ test('an item of the school’s own is asked in an open checkout at once, and of
   await tap(page, 'TA-H1 how it went', 'in standard');
   await tap(page, 'TA-H1 who flew it', /^unassisted/);
   await expect(page.getByText(/TA-H1 saved: within/)).toBeVisible();
-  await allSent(page, 1);
+  await view(page, 'Landings');
+  await allSent(page, 0);
   await expect(async () => {
     await go(page, `${duarte}/sign`);
     await expect(page.getByRole('row', { name: /TA-H1 Gliders on the field/ })).toContainText('seen once', {
