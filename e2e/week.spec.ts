@@ -169,7 +169,7 @@ test('an item of the school’s own is asked in an open checkout at once, and of
   await tap(page, 'TA-H1 who flew it', /^unassisted/);
   await expect(page.getByText(/TA-H1 saved: within/)).toBeVisible();
   await view(page, 'Landings');
-  await allSent(page, 0);
+  await expect(page.getByText(/\d+ on this device, \d+ sent$/)).toBeVisible({ timeout: 20_000 });
   await expect(async () => {
     await go(page, `${duarte}/sign`);
     await expect(page.getByRole('row', { name: /TA-H1 Gliders on the field/ })).toContainText('seen once', {
