@@ -4,6 +4,60 @@ test.use({ spec: 'week' });
 const DUARTE = 'Duarte Sá Nogal';
 const tablet = { width: 820, height: 1180 };
 
+// First, while nobody shares the flight: what is recorded belongs to who flies.
+test('an item of the school’s own is asked in an open checkout at once, and offered to the others', async ({
+  browser,
+  baseURL,
+}) => {
+  const chief = await as(await browser.newContext({ baseURL }), 'bento');
+  await go(chief, '/rules/programme/tailwheel-us');
+  const form = chief.getByRole('form', { name: 'Add a school item' });
+  await form.getByRole('button', { name: 'Add item' }).click();
+  for (const asked of ['Name the item.', 'Say in a sentence what is shown.', 'Say why, in a few words.'])
+    await expect(form.getByText(asked)).toBeVisible();
+  await form.getByLabel('Item', { exact: true }).fill('Gliders on the field');
+  await form.getByLabel('What is shown').fill('Lands long behind a glider that has just landed, and says so.');
+  await form.getByLabel('Times').fill('two');
+  await form.getByRole('button', { name: 'Add item' }).click();
+  await expect(form.getByText('Say how many times.')).toBeVisible();
+  await form.getByLabel('Times').fill('1');
+  await form.getByLabel('Reason for the new version').fill('The gliding club flies from our strip');
+  await form.getByLabel(new RegExp(`^${DUARTE}`)).check();
+  await form.getByRole('button', { name: 'Add item' }).click();
+  await expect(form.getByText('TA-H1 added: version 2. Asked in 1 open checkout.')).toBeVisible();
+  await expect(chief.getByRole('row', { name: /TA-H1 Gliders on the field/ })).toBeVisible();
+  await chief.context().close();
+
+  const page = await as(await browser.newContext({ baseURL, viewport: tablet }), 'helena');
+  const duarte = await checkoutOf(page, DUARTE);
+  await prepareDevice(page, duarte);
+  await view(page, 'Airwork');
+  await page.getByRole('button', { name: /^TA-H1 Gliders on the field/ }).click();
+  await tap(page, 'TA-H1 how it went', 'in standard');
+  await tap(page, 'TA-H1 who flew it', /^unassisted/);
+  await expect(page.getByText(/TA-H1 saved: within/)).toBeVisible();
+  await view(page, 'Landings');
+  await expect(page.getByText(/\d+ on this device, \d+ sent$/)).toBeVisible({ timeout: 20_000 });
+  await expect(async () => {
+    await go(page, `${duarte}/sign`);
+    await expect(page.getByRole('row', { name: /TA-H1 Gliders on the field/ })).toContainText('seen once', {
+      timeout: 1000,
+    });
+  }).toPass();
+  // Another checkout keeps its version until its instructor takes the new one.
+  const clara = await checkoutOf(page, 'Clara Moita Reis');
+  await go(page, `${clara}/sign`);
+  await expect(page.getByText('Gliders on the field')).toHaveCount(0);
+  await go(page, clara);
+  await expect(page.getByText('The school has changed this programme')).toBeVisible();
+  await page.getByLabel('Reason').fill('She flies here on club days');
+  await page.getByRole('button', { name: 'Take version 2' }).click();
+  await expect(page.getByText('The school has changed this programme')).toHaveCount(0);
+  await go(page, `${clara}/sign`);
+  await expect(page.getByRole('row', { name: /TA-H1 Gliders on the field/ })).toContainText('not seen yet');
+  await page.context().close();
+});
+
 test('a second pilot is chosen in the cockpit and flies at once; a flight cut short says why', async ({
   browser,
   baseURL,
@@ -135,57 +189,4 @@ test('the aeroplane is swapped: its own sheet is briefed, lessons flown keep the
   await go(page, checkout);
   await expect(taught).toContainText(/ in ZP-/);
   await context.close();
-});
-
-test('an item of the school’s own is asked in an open checkout at once, and offered to the others', async ({
-  browser,
-  baseURL,
-}) => {
-  const chief = await as(await browser.newContext({ baseURL }), 'bento');
-  await go(chief, '/rules/programme/tailwheel-us');
-  const form = chief.getByRole('form', { name: 'Add a school item' });
-  await form.getByRole('button', { name: 'Add item' }).click();
-  for (const asked of ['Name the item.', 'Say in a sentence what is shown.', 'Say why, in a few words.'])
-    await expect(form.getByText(asked)).toBeVisible();
-  await form.getByLabel('Item', { exact: true }).fill('Gliders on the field');
-  await form.getByLabel('What is shown').fill('Lands long behind a glider that has just landed, and says so.');
-  await form.getByLabel('Times').fill('two');
-  await form.getByRole('button', { name: 'Add item' }).click();
-  await expect(form.getByText('Say how many times.')).toBeVisible();
-  await form.getByLabel('Times').fill('1');
-  await form.getByLabel('Reason for the new version').fill('The gliding club flies from our strip');
-  await form.getByLabel(new RegExp(`^${DUARTE}`)).check();
-  await form.getByRole('button', { name: 'Add item' }).click();
-  await expect(form.getByText('TA-H1 added: version 2. Asked in 1 open checkout.')).toBeVisible();
-  await expect(chief.getByRole('row', { name: /TA-H1 Gliders on the field/ })).toBeVisible();
-  await chief.context().close();
-
-  const page = await as(await browser.newContext({ baseURL, viewport: tablet }), 'helena');
-  const duarte = await checkoutOf(page, DUARTE);
-  await prepareDevice(page, duarte);
-  await view(page, 'Airwork');
-  await page.getByRole('button', { name: /^TA-H1 Gliders on the field/ }).click();
-  await tap(page, 'TA-H1 how it went', 'in standard');
-  await tap(page, 'TA-H1 who flew it', /^unassisted/);
-  await expect(page.getByText(/TA-H1 saved: within/)).toBeVisible();
-  await view(page, 'Landings');
-  await expect(page.getByText(/\d+ on this device, \d+ sent$/)).toBeVisible({ timeout: 20_000 });
-  await expect(async () => {
-    await go(page, `${duarte}/sign`);
-    await expect(page.getByRole('row', { name: /TA-H1 Gliders on the field/ })).toContainText('seen once', {
-      timeout: 1000,
-    });
-  }).toPass();
-  // Another checkout keeps its version until its instructor takes the new one.
-  const clara = await checkoutOf(page, 'Clara Moita Reis');
-  await go(page, `${clara}/sign`);
-  await expect(page.getByText('Gliders on the field')).toHaveCount(0);
-  await go(page, clara);
-  await expect(page.getByText('The school has changed this programme')).toBeVisible();
-  await page.getByLabel('Reason').fill('She flies here on club days');
-  await page.getByRole('button', { name: 'Take version 2' }).click();
-  await expect(page.getByText('The school has changed this programme')).toHaveCount(0);
-  await go(page, `${clara}/sign`);
-  await expect(page.getByRole('row', { name: /TA-H1 Gliders on the field/ })).toContainText('not seen yet');
-  await page.context().close();
 });
