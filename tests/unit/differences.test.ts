@@ -244,12 +244,12 @@ describe('one airframe and one checkout', () => {
   });
   it('counts what was flown here: 70 landings in a tailwheel are not all nosewheel', () => {
     // 54 min block to block; seven circuits without a clock are six minutes each, and only about.
-    expect(recordedHours(54, 7)).toEqual({ hours: 0.9, about: false });
-    expect(recordedHours(null, 70)).toEqual({ hours: 7, about: true });
+    expect(recordedHours(54, 7, 6)).toEqual({ hours: 0.9, about: false });
+    expect(recordedHours(null, 70, 6)).toEqual({ hours: 7, about: true });
     // Today: 7 h of tailwheel against 21 h of nosewheel, 180 days old: 7 to 21/e.
     const now = habits(
       'tail-inertia',
-      [{ ...flown('C1', 21, '2026-05-28') }, { ...flown('Urze', recordedHours(null, 70).hours, ON), about: true }],
+      [{ ...flown('C1', 21, '2026-05-28') }, { ...flown('Urze', recordedHours(null, 70, 6).hours, ON), about: true }],
       ON,
     );
     expect(now.map((h) => h.value)).toEqual(['nosewheel', 'light']);

@@ -81,21 +81,24 @@ export interface WrittenHours {
   water: boolean;
 }
 
-/** One landing with its circuit, where nobody tapped the blocks: six minutes. */
-export const HOURS_A_LANDING = 0.1;
 /**
- * Hours a flight recorded here weighs in a habit: block to block, else six minutes a landing, and then only about. Of a
- * flight two pilots shared the clock says nothing of either: pass `null`.
+ * Hours a flight recorded here weighs in a habit: block to block, else the school's time of a circuit for each landing, and
+ * then only about. Of a flight two pilots shared the clock says nothing of either: pass `null`.
  * @param minutes block to block; null = not tapped, or shared
  * @param landings the pilot's own, 0 or more
+ * @param circuitMin the school's figure, min
  * @returns hours, 0 or more
- * @example recordedHours(54, 7) // { hours: 0.9, about: false }
- * @example recordedHours(null, 7) // { hours: 0.7, about: true }
+ * @example recordedHours(54, 7, 6) // { hours: 0.9, about: false }
+ * @example recordedHours(null, 5, 6) // { hours: 0.5, about: true }
  */
-export const recordedHours = (minutes: number | null, landings: number): { hours: number; about: boolean } =>
+export const recordedHours = (
+  minutes: number | null,
+  landings: number,
+  circuitMin: number,
+): { hours: number; about: boolean } =>
   minutes !== null && minutes > 0
     ? { hours: minutes / 60, about: false }
-    : { hours: landings * HOURS_A_LANDING, about: true };
+    : { hours: (landings * circuitMin) / 60, about: true };
 
 /**
  * What a kind of aeroplane has in common, for hours flown in types the hangar does not have.

@@ -45,7 +45,7 @@ export function LessonLines({
           const short = record.cutShort.get(s.lesson);
           return (
             <tr key={s.id}>
-              <th scope="row">
+              <th scope="row" className="align-top">
                 <Link href={`/checkouts/${record.head.id}/debrief?lesson=${s.lesson}`}>{s.lesson}</Link>
               </th>
               <td>

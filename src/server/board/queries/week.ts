@@ -6,7 +6,7 @@ import { localInstant } from '@/core/schedule';
 import { type Goal, LIMIT_NAME, type PackId } from '@/domain/words';
 import { Pilots, Users } from '../../account/tables';
 import { Airframes } from '../../hangar/tables';
-import { Sorties } from '../../checkout/tables';
+import { Checkouts, Sorties } from '../../checkout/tables';
 import { CaptureEvents, Stops } from '../../fly/tables';
 import type { CurrentUser } from '../../floor/auth/permissions';
 import { toUser, USER } from '../../floor/auth/session-user';
@@ -37,7 +37,9 @@ export interface WeekInstructor {
   trainingMin: number;
   /** Medical, review, certificate and recency to teach; what ends first in front. */
   lapses: Lapse[];
-  /** Hours the law asks of an instructor in a model, where they are short. */
+  /** Types this instructor holds the ratings for and the law asks hours in. */
+  asked: number;
+  /** Of them, where the hours are short. */
   short: { typeName: string; have: number; needed: number; inCommand: boolean; citation: string }[];
 }
 export interface Week {
@@ -62,7 +64,7 @@ export async function weekOf(user: CurrentUser, to: string): Promise<Week> {
     from,
     to,
     zone,
-    lines: lines.sort((a, b) => b.at.localeCompare(a.at)),
+    lines: lines.sort((a, b) => Date.parse(b.at) - Date.parse(a.at)),
     limit: rules.pack.trainingIn24h,
     instructors: await instructorsIn({ from: span.from, to: localInstant(addDays(to, 1 + WEEK_DAYS), 0, zone) }, to),
   };
@@ -94,18 +96,19 @@ async function limitsIn(user: CurrentUser, span: { from: string; to: string }): 
 async function stopsIn(from: string, to: string): Promise<WeekLine[]> {
   const flown = await Sorties.find({
     where: { flownOn: { [Op.gte]: from, [Op.lte]: to } },
-    pick: ['id', 'flownOn', 'checkoutId', 'airframeId', 'sharedWith'],
-    with: { checkout: ['pilotId'], instructor: ['name'] },
+    pick: ['id', 'flownOn', 'checkoutId', 'airframeId'],
+    with: { instructor: ['name'] },
   });
   if (flown.length === 0) return [];
   const ids = flown.map((s) => s.id);
   const stops = await Stops.find({
     where: { sortieId: ids },
-    pick: ['subjectId', 'sortieId', 'code', 'facts'],
+    pick: ['subjectId', 'sortieId', 'checkoutId', 'code', 'facts'],
     order: ['sortieId', 'subjectId', 'position'],
   });
   if (stops.length === 0) return [];
-  const [names, frames, explained] = [
+  const [pilotOf, names, frames, explained] = [
+    new Map((await Checkouts.find({ pick: ['id', 'pilotId'] })).map((c) => [c.id, c.pilotId])),
     new Map((await Pilots.find({ pick: ['id', 'name'] })).map((p) => [p.id, p.name])),
     new Map((await Airframes.find({ pick: ['id', 'registration'] })).map((a) => [a.id, a.registration])),
     await CaptureEvents.find({
@@ -117,6 +120,8 @@ async function stopsIn(from: string, to: string): Promise<WeekLine[]> {
   const reasons = new Map(explained.map((e) => [e.subjectId, (e.payload as { reason: string }).reason]));
   return stops.flatMap((s): WeekLine[] => {
     const sortie = flown.find((f) => f.id === s.sortieId);
+    // Of a flight two pilots shared, the stop is of the one it was recorded of.
+    const checkoutId = s.checkoutId ?? sortie?.checkoutId ?? '';
     return sortie
       ? [
           {
@@ -125,10 +130,10 @@ async function stopsIn(from: string, to: string): Promise<WeekLine[]> {
               words: stopWords({ code: s.code, facts: s.facts }),
               explained: reasons.get(s.subjectId) ?? null,
             }),
-            pilotName: names.get(sortie.checkout.pilotId) ?? '',
+            pilotName: names.get(pilotOf.get(checkoutId) ?? '') ?? '',
             registration: frames.get(sortie.airframeId ?? '') ?? '',
             by: sortie.instructor.name,
-            href: `/checkouts/${sortie.checkoutId}/debrief`,
+            href: `/checkouts/${checkoutId}/debrief`,
           },
         ]
       : [];
@@ -145,21 +150,28 @@ async function instructorsIn(span: { from: string; to: string }, onDate: string)
   for (const user of users.filter((u) => u.roles.includes('instructor'))) {
     const booked = await ask.taughtBetween.all({ id: user.id, ...span });
     const short: WeekInstructor['short'] = [];
+    let typesAsked = 0;
     for (const { sheet } of types) {
       const demands = demandsOf(sheetFacts(sheet), pack.key as PackId, sheet.code);
       const kinds = [...(demands.classRatings ?? []), ...demands.endorsements];
       const goals = [...new Set(kinds.flatMap((k) => (pack.endorsementGoals[k] as Goal | undefined) ?? []))];
       const { modelHours: asked, lacks } = await teachState(user, { sheet, pack, house, goals }, onDate);
-      if (asked && lacks.length === 0 && asked.have < asked.needed) short.push({ typeName: sheet.name, ...asked });
+      if (!asked || lacks.length > 0) continue;
+      typesAsked++;
+      if (asked.have < asked.needed) short.push({ typeName: sheet.name, ...asked });
     }
     found.push({
       userId: user.id,
       pilotId: user.pilotId,
       name: user.name,
-      trainingMin: mostIn24h(booked.flatMap((b) => (b.split === null ? [] : [flightSpan(b.startsAt, b.split)]))),
+      trainingMin: mostIn24h(
+        // Where nobody divided the time, all of it may be flown.
+        booked.map((b) => (b.split === null ? { from: b.startsAt, to: b.endsAt } : flightSpan(b.startsAt, b.split))),
+      ),
       lapses: (standings.find((s) => s.pilotId === user.pilotId)?.lapses ?? []).filter((l) =>
         ['dated', 'certificate', 'teach'].includes(l.kind),
       ),
+      asked: typesAsked,
       short,
     });
   }

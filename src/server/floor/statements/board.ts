@@ -115,7 +115,7 @@ export const setAside = statement('board.setAside', {
          FROM capture_events e JOIN sorties s ON s.id = e.sortie_id JOIN users u ON u.id = e.author WHERE e.type IN ('overruled', 'limit-overridden', 'item-waived')
            AND NOT EXISTS (SELECT 1 FROM capture_events z WHERE z.type = 'undone' AND z.subject_id = e.subject_id)
      ) x JOIN checkouts c ON c.id = x.checkout_id JOIN pilots p ON p.id = c.pilot_id JOIN airframes a ON a.id = c.airframe_id
-     WHERE x.at >= :from AND x.at < :to ORDER BY x.at DESC LIMIT 500`,
+     WHERE julianday(x.at) >= julianday(:from) AND julianday(x.at) < julianday(:to)`,
   row: {
     at: text,
     kind: z.enum(SET_ASIDE),
@@ -131,6 +131,7 @@ export const setAside = statement('board.setAside', {
 /** Flight lessons of an instructor around some days, as booked, with how the time is divided. */
 export const taughtBetween = statement('board.taughtBetween', {
   params: ['id', 'from', 'to'],
-  sql: `SELECT starts_at, split FROM bookings WHERE instructor_id = :id AND state <> 'cancelled' AND pilot_id IS NOT NULL AND ends_at > :from AND starts_at < :to ORDER BY starts_at`,
-  row: { startsAt: Bookings.columns.startsAt, split: Bookings.columns.split },
+  sql: `SELECT starts_at, ends_at, split FROM bookings
+     WHERE instructor_id = :id AND state <> 'cancelled' AND pilot_id IS NOT NULL AND ends_at > :from AND starts_at < :to ORDER BY starts_at`,
+  row: { startsAt: Bookings.columns.startsAt, endsAt: Bookings.columns.endsAt, split: Bookings.columns.split },
 });

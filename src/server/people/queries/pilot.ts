@@ -37,9 +37,11 @@ export async function hoursOf(pilotId: string, t?: Transaction): Promise<PilotHo
   );
   const office = new Map(entered.map((e) => [e.typeCode, e]));
   const here = new Map<string, PilotHours['here'] & { name: string; last: string }>();
-  for (const f of await ask.recordedHere.all({ pilotId }, t)) {
+  const recorded = await ask.recordedHere.all({ pilotId }, t);
+  const circuitMin = recorded.length === 0 ? 0 : ((await newestContent('house', 'house', t))?.body.circuitMin ?? 0);
+  for (const f of recorded) {
     if (f.flownOn <= (office.get(f.code)?.lastFlown ?? '')) continue;
-    const flown = recordedHours(f.shared ? null : f.minutes, f.landings);
+    const flown = recordedHours(f.shared ? null : f.minutes, f.landings, circuitMin);
     const so = here.get(f.code) ?? { ...NONE_HERE, name: f.name, last: '' };
     here.set(f.code, {
       name: f.name,

@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { addDays, givenUp } from '@/core/recency';
-import { dateText, localText, plural, upTo } from '@/core/format';
+import { dateText, downTo, localText, plural, upTo } from '@/core/format';
 import { WEEK_DAYS, type WeekInstructor, weekOf } from '@/server/board/queries/week';
 import { weekText } from '@/server/board/week-words';
 import { may } from '@/server/floor/auth/permissions';
@@ -99,13 +99,15 @@ export default async function WeekPage({ searchParams }: { searchParams: Promise
                         <td>
                           {i.pilotId === null ? (
                             <span className="soft">no pilot record</span>
+                          ) : i.asked === 0 ? (
+                            <span className="soft">the law asks none in a type this instructor is rated for</span>
                           ) : i.short.length === 0 ? (
-                            <Verdict verdict="within">none short of what the law asks</Verdict>
+                            <Verdict verdict="within">enough in {plural(i.asked, 'type')} the law asks them in</Verdict>
                           ) : (
                             i.short.map((s) => (
                               <div key={s.typeName}>
                                 <Verdict verdict="outside">
-                                  {s.typeName}: {s.have} of {s.needed} h{s.inCommand ? ' in command' : ''}
+                                  {s.typeName}: {downTo(s.have, 1)} of {s.needed} h{s.inCommand ? ' in command' : ''}
                                 </Verdict>{' '}
                                 <span className="soft small">{s.citation}</span>
                               </div>
@@ -135,7 +137,7 @@ function Duty({ minutes, limit }: { minutes: number; limit: { hours: number } | 
   if (!limit) return <span className="mono">{said}</span>;
   const most = limit.hours * 60;
   return (
-    <Verdict verdict={minutes > most ? 'outside' : minutes > most * 0.9 ? 'edge' : 'within'}>
+    <Verdict verdict={minutes > most ? 'outside' : 'within'}>
       {said} of {limit.hours} h
     </Verdict>
   );

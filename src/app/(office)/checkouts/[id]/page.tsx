@@ -14,7 +14,7 @@ import { proposalInWords, proposeLesson, topicsFor } from '@/core/plan';
 import { sheetDifferences } from '@/core/sheet';
 import { debriefFacts, standing } from '@/server/debrief/queries/debrief';
 import { planFacts } from '@/server/debrief/queries/plan';
-import { newerProgrammes } from '@/server/checkout/commands/programmes';
+import { newerProgrammes } from '@/server/checkout/queries/programmes';
 import { ProgrammeForm } from '@/ui/open/programme-form';
 import { newerVersions } from '@/server/checkout/commands/checkout';
 import { nextButton } from '@/server/checkout/next-words';

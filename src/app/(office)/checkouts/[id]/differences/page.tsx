@@ -88,7 +88,8 @@ export default async function DifferencesPage({ params }: { params: Promise<{ id
                   <p className="mb-1 small">
                     Severity (0 to 10, school data) × share of the habit × how much of this goal is flown in that phase.
                     Habit: hours on type, as entered and as recorded here, fading with 180 days; a flight here without
-                    block times counts six minutes a landing. An old action that is wrong here ranks first.
+                    block times counts the school’s time of a circuit a landing. An old action that is wrong here ranks
+                    first.
                   </p>
                   <Outranked />
                 </Panel>

@@ -13,7 +13,7 @@ import { may } from '@/server/floor/auth/permissions';
 import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
 import { contentVersions } from '@/server/rules/queries/content';
 import { DifferenceList } from '@/ui/hangar/findings';
-import { openUnder } from '@/server/checkout/commands/programmes';
+import { openUnder } from '@/server/checkout/queries/programmes';
 import { SchoolItemForm } from '@/ui/sign/school-item-form';
 import { AdoptForm } from '@/ui/people/adopt-form';
 import { Panel } from '@/ui/shared/parts';
