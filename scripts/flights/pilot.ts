@@ -200,7 +200,7 @@ export class Pilot {
       this.keepLine(e);
       this.power(1);
       this.hands.brake = 0;
-      this.hands.load = this.plane.airspeed > 1.15 * m.vs1 * KT ? 1.15 : 1;
+      this.hands.load = this.plane.airspeed > 1.22 * m.vs1 * KT ? 1.15 : 1;
       yield* this.tick();
       if (this.where(e).x > e.lengthM + 900) break;
     }
@@ -210,10 +210,10 @@ export class Pilot {
       this.hands.slip = 0;
       if (this.plane.s.onGround) {
         this.keepLine(e);
-        this.hands.load = 1.1;
+        this.hands.load = this.plane.airspeed > 1.17 * m.vs1 * KT ? 1.15 : 1;
       } else {
         this.toTrack(e.bearing - 0.004 * this.where(e).y, 10);
-        this.byNose(m.climb, 0.16, 0.035);
+        this.byNose(m.climb, 0.16, 0.055);
       }
       yield* this.tick();
     }
@@ -351,7 +351,10 @@ export class Pilot {
     const stopsAt = o.end === 'go-around' || o.end === 'low-pass' ? o.lowFt * FT : flareM;
     let lowest = Infinity;
     let lowestT = this.t;
+    const began0 = this.t;
+    this.heights.length = 0;
     const see = () => {
+      if (this.t >= began0 + 0.5 * this.heights.length) this.heights.push(plane.height / FT);
       if (plane.height < lowest) {
         lowest = plane.height;
         lowestT = this.t;
@@ -387,16 +390,16 @@ export class Pilot {
         this.power(1);
         if (plane.s.onGround) {
           this.keepLine(e);
-          hands.load = 1.1;
+          hands.load = plane.airspeed > 1.17 * m.vs1 * KT ? 1.15 : 1;
         } else {
           this.toTrack(e.bearing - clamp(0.004 * this.where(e).y, -0.2, 0.2), 12);
-          this.byNose(m.climb, 0.16, 0.035);
+          this.byNose(m.climb, 0.16, 0.055);
         }
         if (this.ft > o.lowFt + 80) hands.flapDeg = 0;
         see();
         yield* this.tick();
       }
-      const touched = plane.contacts.length > begun;
+      const touched = plane.contacts.length > begun || this.neither(o.end);
       this.passes.push({ kind: o.end, runway: e.ident, atS: lowestT, lowestFt: lowest / FT, doubt: touched });
       return;
     }
@@ -422,7 +425,7 @@ export class Pilot {
         if (plane.s.onGround) {
           this.keepLine(e);
           hands.load = 1.15;
-        } else this.byNose(m.climb, 0.16, 0.035);
+        } else this.byNose(m.climb, 0.16, 0.055);
         if (this.ft > 150) hands.flapDeg = 0;
         yield* this.tick();
       }
@@ -488,6 +491,17 @@ export class Pilot {
       if (lift.next().done) break;
       yield;
     }
+  }
+  /** Heights of the last pass, each half second. */
+  private readonly heights: number[] = [];
+  /** Levelled for about five seconds, but not quite: neither a low pass nor plainly none. */
+  private neither(kind: 'go-around' | 'low-pass'): boolean {
+    let flattest = Infinity;
+    for (let i = 0; i + 10 < this.heights.length; i++) {
+      const five = this.heights.slice(i, i + 11);
+      if (Math.max(...five) < 100) flattest = Math.min(flattest, Math.max(...five) - Math.min(...five));
+    }
+    return kind === 'go-around' ? flattest < 20 : flattest > 9;
   }
   /** The first contact after some moment, and how often it left the ground again before it stayed. */
   private touchOf(e: End, began: number): FlownTouch | undefined {
@@ -684,7 +698,7 @@ export class Pilot {
     for (let k = 0; this.plane.s.v < kt * KT && k < 1500; k++) {
       this.roll(0);
       this.power(1);
-      this.toPath(-0.2);
+      this.toPath(-0.38);
       yield* this.tick();
     }
   }
@@ -778,7 +792,7 @@ export class Pilot {
     for (let k = 0; this.plane.s.v < kt * KT && k < 2500; k++) {
       this.roll(0);
       this.power(1);
-      this.toPath(-0.2);
+      this.toPath(-0.42);
       yield* this.tick();
     }
     const { height } = this.plane;

@@ -125,7 +125,7 @@ export const TraceWarning = z.object({ code: z.string(), message: z.string(), co
 export const TraceAnalysis = z.object({
   schema: z.literal('trace-analysis/1'),
   source: z.object({
-    format: z.enum(['csv', 'gpx', 'igc']),
+    format: z.enum(['csv', 'gpx', 'igc', 'kml', 'nmea']),
     rows: z.number().int(),
     rateHz: N,
     channels: z.array(z.string()),

@@ -29,7 +29,7 @@ export const tracing = {
         .map((l) => l.split(found.separator));
       return {
         headers: found.headers.map((h) => h.trim()),
-        known: found.roles.map((r) => (r === null ? null : 'time' in r ? `time:${r.time}` : r.channel)),
+        known: found.columns.map((c) => (c === null ? null : 'time' in c.role ? `time:${c.role.time}` : c.role.channel)),
         rows,
       };
     }

@@ -2,6 +2,7 @@
 import { type Coded, coder, sentence } from '@/domain/coded';
 import type { TraceWarning } from '@/domain/trace';
 
+const inLine = (line: number): string => (line > 0 ? ` in line ${line}` : '');
 /** Why a file cannot be read, and what to do. */
 export const UNREADABLE_WORDS = {
   'too-long': ({ millions }: { millions: number }) =>
@@ -9,13 +10,18 @@ export const UNREADABLE_WORDS = {
   'empty-file': () => 'The file is empty.',
   'document-types': () => 'The file declares document types or entities, which a track never needs. It was not read.',
   'gpx-broken': ({ detail }: { detail: string }) => `The GPX file is broken: ${detail}.`,
-  'not-gpx': () => 'This is XML, but not GPX.',
-  'no-track-points': () => 'The GPX file has no track points.',
-  'fixes-unreadable': () => 'None of the fixes (B records) can be read.',
-  'no-fixes': () => 'The IGC file has no fixes.',
+  'kml-broken': ({ detail }: { detail: string }) => `The KML file is broken: ${detail}.`,
+  'kml-no-times': () =>
+    'The KML file draws a line without times: nothing can be measured on it. Export it from the recorder as GPX, IGC or CSV.',
+  'not-gpx': () => 'This is XML, but neither GPX nor KML.',
+  'no-track-points': () => 'The file has no track points.',
+  'fixes-unreadable': () => 'None of the fixes can be read.',
+  'no-fixes': () => 'The file has no fixes.',
   'no-header': () => 'No header row was found. A table needs a row that names at least time, latitude and longitude.',
-  'position-columns': () => 'The columns for latitude and longitude are not recognised. Choose them.',
-  'time-column': () => 'No time column was recognised. Choose it.',
+  'position-columns': ({ missing, line }: { missing: readonly ('lat' | 'lon')[]; line: number }) =>
+    `No column for ${missing.map((m) => (m === 'lat' ? 'latitude' : 'longitude')).join(' and ')} was recognised${inLine(line)}. Choose it below.`,
+  'time-column': ({ line }: { line: number }) =>
+    `No column with a time was recognised${inLine(line)}. Choose it below.`,
   'header-only': () => 'The table has a header but no rows.',
   'no-position-columns': () => 'No latitude and longitude were found. Name the columns that hold them.',
   'no-positions': () => 'Latitude and longitude are empty in every row.',
@@ -34,6 +40,8 @@ export const ODD_WORDS = {
   'zone-not-said': () => 'The time gives no zone: UTC was assumed.',
   'unit-assumed': ({ column, unit }: { channel: string; column: string; unit: string }) =>
     `${column}: no unit is given, ${unit} assumed.`,
+  'unit-shown': ({ column, unit }: { channel: string; column: string; unit: string }) =>
+    `${column}: no unit is given; its values are in ${unit}.`,
   'heading-assumed-magnetic': () => 'The heading is not marked true or magnetic: magnetic was assumed.',
   'columns-unknown': ({ columns }: { columns: readonly string[] }) =>
     `Columns not used: ${columns.slice(0, 12).join(', ')}${columns.length > 12 ? ' and more' : ''}.`,
@@ -58,7 +66,7 @@ export type Oddity = OddCode & { count: number };
 export const odd = coder(ODD_WORDS);
 /** What was odd, as an analysis keeps it: with its words, so that it reads the same for as long as it is kept. */
 export const warningOf = (o: Oddity): TraceWarning => ({
-  code: o.code === 'unit-assumed' ? `${o.code}-${o.params.channel}` : o.code,
+  code: o.code === 'unit-assumed' || o.code === 'unit-shown' ? `${o.code}-${o.params.channel}` : o.code,
   message: sentence(ODD_WORDS, o),
   count: o.count,
 });

@@ -5,6 +5,7 @@
 import type { TraceContext } from '@/domain/trace';
 import { MS_PER_KT, M_PER_DEG, cosDeg, median, medianOf, norm180, norm360, sinDeg } from '../../constants';
 import type { Trace } from '../read';
+import { rowNoise } from './noise';
 import { type Oddity, odd } from '../read-words';
 
 type End = TraceContext['aerodrome']['runways'][number]['ends'][number];
@@ -191,19 +192,6 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
     frames,
     warnings,
   };
-}
-/**
- * Noise between neighbouring rows, from the middle of the second differences: a climb, a descent and a slow wander
- * leave none.
- */
-function rowNoise(x: Float64Array): number {
-  const bends: number[] = [];
-  const step = Math.max(1, Math.floor(x.length / 20_000));
-  for (let i = 1; i + 1 < x.length; i += step) {
-    const v = Math.abs((x[i - 1] ?? 0) - 2 * (x[i] ?? 0) + (x[i + 1] ?? 0));
-    if (v === v) bends.push(v);
-  }
-  return bends.length < 10 ? 0 : (1.4826 * median(bends)) / Math.sqrt(6);
 }
 const filled = (x: Float64Array, by: Float64Array): Float64Array =>
   x.map((v, i) => (v === v ? v : (by[i] ?? Number.NaN)));

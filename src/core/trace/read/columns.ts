@@ -1,205 +1,178 @@
 /**
- * Header words and units of a table, in any case: which channel a column is and what turns it into that channel's unit.
+ * Which channel a column is: by the words of its header, by its unit, and by what stands in it. Each answer says how
+ * sure it is.
  */
 import type { Channel } from './trace';
+import { type Header, type Scale, headerWords, scalesOf, sortOf, unitNamed } from './tokens';
 
 export type TimeRole = 'instant' | 'date' | 'clock' | 'offset' | 'elapsed' | 'epoch';
 export type Role = { time: TimeRole } | { channel: Channel; /** Null = the unit is not said. */ unit: string | null };
+/** How a role was recognised. */
+export type RoleBy = 'name' | 'name-part' | 'values' | 'said';
+export interface Recognised {
+  role: Role;
+  by: RoleBy;
+  /** 0 to 1. */
+  confidence: number;
+}
 
-const M_TO_FT = 1 / 0.3048;
-const MS_TO_KT = 1 / 0.514444;
-/** Units a channel may come in: factor and offset to its own. The first is its own. */
-const UNITS: Partial<Record<Channel, Record<string, [number, number]>>> = {
-  altGps: lengths(),
-  altPressure: lengths(),
-  altEllipsoid: lengths(),
-  altMsl: lengths(),
-  ias: speeds(),
-  tas: speeds(),
-  gs: speeds(),
-  vs: { fpm: [1, 0], 'ft/min': [1, 0], 'm/s': [196.850394, 0], ms: [196.850394, 0], kt: [101.268591, 0] },
-  nz: { g: [1, 0], 'm/s2': [1 / 9.80665, 0], 'm/s^2': [1 / 9.80665, 0], 'm/s\u00b2': [1 / 9.80665, 0] },
-  map: {
-    inhg: [1, 0],
-    'in hg': [1, 0],
-    '"hg': [1, 0],
-    hpa: [1 / 33.8639, 0],
-    mbar: [1 / 33.8639, 0],
-    kpa: [10 / 33.8639, 0],
+interface Entry {
+  channel: Channel;
+  /** Of each group one word must be there. */
+  needs: readonly (readonly string[])[];
+  /** Stands alone, or with words that only refer. */
+  never?: readonly string[];
+}
+const set = (s: string): string[] => s.split(' ');
+const ALTITUDE = set('alt altitude height hgt ele elev elevation altimeter');
+const SPEED = set('speed spd velocity vel');
+const ACC = set('ac acc accel acceleration');
+/** Named on an instrument and flown by nobody: what is set, not what is. */
+const SET = set(
+  'bug selected select target sel desired commanded cmd fd ref reference limit max min warn warning error dev',
+);
+/** The most telling first: the first that fits is taken. */
+const ENTRIES: readonly Entry[] = [
+  { channel: 'nz', needs: [set('nz normac')], never: [] },
+  { channel: 'nz', needs: [set('norm normal vertical vert z'), [...ACC, 'g']], never: set('lat lateral long x y') },
+  { channel: 'nz', needs: [['load'], ['factor']] },
+  { channel: 'nz', needs: [['g'], set('load force meter')] },
+  { channel: 'ias', needs: [set('ias cas kias kcas asi')] },
+  { channel: 'tas', needs: [set('tas ktas')] },
+  { channel: 'tas', needs: [['true'], set('airspeed aspd')] },
+  { channel: 'tas', needs: [['true'], ['air'], SPEED] },
+  { channel: 'ias', needs: [set('airspeed aspd')], never: set('true wind') },
+  { channel: 'ias', needs: [['air'], SPEED], never: set('true wind') },
+  { channel: 'ias', needs: [set('indicated ind calibrated'), SPEED] },
+  { channel: 'vs', needs: [set('vs vsi vspd vario vvi roc')] },
+  { channel: 'vs', needs: [set('vertical vert v'), [...SPEED, 'rate']] },
+  { channel: 'vs', needs: [['climb'], ['rate', ...SPEED]] },
+  { channel: 'vs', needs: [['rate'], ['climb']] },
+  { channel: 'track', needs: [set('course'), ['over'], ['ground']] },
+  { channel: 'gs', needs: [set('gs sog groundspeed gspd')] },
+  { channel: 'gs', needs: [set('ground gnd'), SPEED] },
+  { channel: 'gs', needs: [set('gps gnss'), SPEED] },
+  { channel: 'track', needs: [set('track trk cog')], never: set('cross xtk') },
+  { channel: 'track', needs: [['course']], never: ['nav'] },
+  { channel: 'headingTrue', needs: [set('heading hdg'), ['true']] },
+  { channel: 'headingMag', needs: [set('heading hdg compass')] },
+  { channel: 'oilTemp', needs: [['oil'], set('temp temperature t')] },
+  { channel: 'oilPress', needs: [['oil'], set('press pressure p')] },
+  { channel: 'cht', needs: [['cht']] },
+  { channel: 'cht', needs: [set('cyl cylinder'), set('head temp temperature')] },
+  { channel: 'egt', needs: [['egt']] },
+  { channel: 'egt', needs: [['exhaust']] },
+  { channel: 'fuelFlow', needs: [set('ff fflow fuelflow')] },
+  { channel: 'fuelFlow', needs: [set('fuel f'), ['flow']] },
+  { channel: 'map', needs: [set('map manifold mp')] },
+  { channel: 'map', needs: [['man'], set('press pressure')] },
+  { channel: 'rpm', needs: [['rpm']], never: ['rotor'] },
+  { channel: 'altEllipsoid', needs: [ALTITUDE, set('wgs wgs84 ellipsoid ellipsoidal hae')] },
+  { channel: 'altEllipsoid', needs: [['hae']] },
+  { channel: 'altPressure', needs: [ALTITUDE, set('pressure press std standard qne')], never: ['gps'] },
+  { channel: 'altPressure', needs: [set('pa qne')] },
+  { channel: 'altGps', needs: [[...ALTITUDE, 'msl'], set('gps gnss sat geo geometric')] },
+  {
+    channel: 'altMsl',
+    needs: [[...ALTITUDE, 'msl', 'altb']],
+    never: set('agl radar radio density decision accel acc'),
   },
-  cht: temperatures(),
-  egt: temperatures(),
-  oilTemp: temperatures(),
-};
-function lengths(): Record<string, [number, number]> {
-  return { ft: [1, 0], feet: [1, 0], m: [M_TO_FT, 0], metres: [M_TO_FT, 0], meters: [M_TO_FT, 0] };
-}
-function speeds(): Record<string, [number, number]> {
-  return {
-    kt: [1, 0],
-    kts: [1, 0],
-    kn: [1, 0],
-    knots: [1, 0],
-    mph: [0.868976, 0],
-    'km/h': [1 / 1.852, 0],
-    kmh: [1 / 1.852, 0],
-    kph: [1 / 1.852, 0],
-    'm/s': [MS_TO_KT, 0],
-    ms: [MS_TO_KT, 0],
-    mps: [MS_TO_KT, 0],
-  };
-}
-function temperatures(): Record<string, [number, number]> {
-  return {
-    c: [1, 0],
-    degc: [1, 0],
-    '\u00b0c': [1, 0],
-    f: [5 / 9, -160 / 9],
-    degf: [5 / 9, -160 / 9],
-    '\u00b0f': [5 / 9, -160 / 9],
-  };
-}
-
-/** Words by which a column is known, longest idea first: the first that fits is taken. */
-const WORDS: [RegExp, Role][] = [
-  [/^(elapsed|elapsed time|time elapsed|seconds|secs?|t|time s|session time)$/, { time: 'elapsed' }],
-  [/^(epoch|unix|unix time|timestamp ms|epoch ms|unixtime|posix)$/, { time: 'epoch' }],
-  [/^(utc ?offset|utcofst|offset|tz offset|zone|time ?zone)$/, { time: 'offset' }],
-  [/^(date|utc date|lcl date|local date|day)$/, { time: 'date' }],
-  [/^(time of day|clock|lcl time|local time|utc time|time utc|gps time|utc)$/, { time: 'clock' }],
-  [/^(time|timestamp|date ?time|instant|iso ?time|utc date ?time)$/, { time: 'instant' }],
-  [/^(lat|latitude|gps lat|gps latitude|lat deg|position lat)$/, ch('lat')],
-  [/^(lon|long|lng|longitude|gps lon|gps longitude|lon deg|position long?)$/, ch('lon')],
-  [/^(gps alt|alt gps|altitude gps|gps altitude|gps height|altgps)$/, ch('altGps')],
-  [/^(wgs84 alt|ellipsoid alt|ellipsoid height|hae|altitude ellipsoid)$/, ch('altEllipsoid')],
-  [/^(press(ure)? alt(itude)?|alt pressure|pa|qne)$/, ch('altPressure')],
-  [
-    /^(alt|altitude|baro alt|altb|alt baro|alt ?msl|msl|indicated alt(itude)?|height|ele|elevation|baro altitude)$/,
-    ch('altMsl'),
-  ],
-  [/^(ias|indicated airspeed|airspeed|cas|calibrated airspeed|air speed)$/, ch('ias')],
-  [/^(tas|true airspeed)$/, ch('tas')],
-  [/^(gs|gnd ?spd|ground ?speed|speed|gps speed|spd|sog|velocity)$/, ch('gs')],
-  [/^(trk|track|course|cog|gps track|ground track|trk true|track true)$/, ch('track')],
-  [/^(hdg true|heading true|true heading|true hdg)$/, ch('headingTrue')],
-  [/^(hdg|heading|hdg mag|mag hdg|magnetic heading|heading mag(netic)?|compass)$/, ch('headingMag')],
-  [/^(vs|vsi|vspd|vertical speed|vertspd|climb rate|roc|vario)$/, ch('vs')],
-  [/^(pitch|pitch angle|theta)$/, ch('pitch')],
-  [/^(roll|bank|bank angle|roll angle|phi)$/, ch('bank')],
-  [/^(nz|g|normac|norm ac|normal accel(eration)?|accel|acc z|g load|load factor|vertical g|gz|accel z)$/, ch('nz')],
-  [/^(rpm|e1 rpm|engine rpm|eng rpm|n1)$/, ch('rpm')],
-  [/^(map|manifold|manifold pressure|e1 map|mp)$/, ch('map')],
-  [/^(fuel flow|ff|e1 fflow|fflow|e1 ff)$/, ch('fuelFlow')],
-  [/^(cht|cht ?[1-9]|e1 cht ?[1-9]|cyl(inder)? head( temp(erature)?)?( ?[1-9])?)$/, ch('cht')],
-  [/^(egt|egt ?[1-9]|e1 egt ?[1-9]|exhaust( gas)?( temp(erature)?)?( ?[1-9])?)$/, ch('egt')],
-  [/^(flaps?|flap pos(ition)?|flap deg|flap angle)$/, ch('flap')],
-  [/^(gear|gear down|gear pos(ition)?|landing gear|undercarriage)$/, ch('gear')],
-  [/^(oil temp(erature)?|e1 oilt|oilt)$/, ch('oilTemp')],
-  [/^(oil press(ure)?|e1 oilp|oilp)$/, ch('oilPress')],
-  [/^(volts?|volts? ?1|bus volts|voltage)$/, ch('volts')],
-  [/^(amps?|amps? ?1|current)$/, ch('amps')],
+  { channel: 'pitch', needs: [set('pitch theta')], never: set('rate trim prop') },
+  { channel: 'bank', needs: [set('roll bank phi')], never: set('rate trim') },
+  { channel: 'lat', needs: [set('lat latitude')], never: [...ACC, 'g', 'dev'] },
+  { channel: 'lon', needs: [set('lon lng long longitude')], never: [...ACC, 'g'] },
+  { channel: 'flap', needs: [set('flap flaps')], never: SPEED },
+  { channel: 'gear', needs: [set('gear undercarriage')], never: [...SPEED, 'pump'] },
+  { channel: 'volts', needs: [set('volt volts voltage')] },
+  { channel: 'amps', needs: [set('amp amps')] },
+  { channel: 'gs', needs: [SPEED], never: set('wind engine prop rotor vertical indicated true mach') },
+  { channel: 'nz', needs: [set('g accel')], never: set('lat lateral long x y') },
 ];
-function ch(channel: Channel): Role {
-  return { channel, unit: null };
+const ENGINES: Partial<Record<Channel, Channel>> = { rpm: 'rpm2', map: 'map2', fuelFlow: 'fuelFlow2' };
+
+/** Is it the second engine's? `E2 RPM`, `right rpm`, `rpm 2`. */
+const second = (all: readonly string[]): boolean =>
+  all.some((w) => w === 'right' || w === 'r' || w === 'rh') || all.includes('2');
+
+/** Time by its words alone; which shape it has is told by what stands in it. */
+function timeByName({ words, unit, aside }: Header): TimeRole | null {
+  const all = [...words, ...aside];
+  const has = (s: string) => set(s).some((w) => all.includes(w));
+  if (
+    has('utcofst tz timezone') ||
+    (has('offset ofst') && has('utc time zone tz local')) ||
+    (has('zone') && words.length < 3) ||
+    (has('offset') && words.length === 1)
+  )
+    return 'offset';
+  if (has('epoch unix posix')) return 'epoch';
+  if (has('elapsed uptime') || (has('since rel relative session') && (has('time start') || unit !== null)))
+    return 'elapsed';
+  if (has('timestamp datetime instant iso iso8601') || (has('date day') && has('time'))) return 'instant';
+  if (has('date day') && !has('time')) return 'date';
+  if (has('tod clock') || (has('time') && has('day'))) return 'clock';
+  if (unit === 's' && (has('time t') || words.length === 0)) return 'elapsed';
+  if (words.length === 1 && has('t seconds secs sec')) return 'elapsed';
+  if (has('time utc zulu gmt') || (has('recorded') && has('at')))
+    return has('time') && !has('gps utc zulu gmt local lcl') ? 'instant' : 'clock';
+  return null;
 }
 
-const UNIT_WORDS = new Set([
-  ...Object.values(UNITS).flatMap((u) => Object.keys(u)),
-  'deg',
-  'degrees',
-  '\u00b0',
-  'deg true',
-  'deg mag',
-  'degt',
-  'degm',
-  'rpm',
-  's',
-  'sec',
-  'ms',
-  'gph',
-  'l/h',
-  'v',
-  'a',
-  'volts',
-  'amps',
-  'psi',
-  'bar',
-  'hh:mm:ss',
-  'yyyy-mm-dd',
-  'bool',
-  '0/1',
-  '-',
-  '1',
-  'ft msl',
-  'ft baro',
-  'ft wgs',
-  'enum',
-  'hh:mm',
-  'date',
-  'time',
-  'percent',
-  '%',
-]);
+/** What a column is by its header and the cell of a units row; null when its words say nothing. */
+export function recognise(header: string, unitCell: string | null): Recognised | null {
+  const h = headerWords(header);
+  const all = [...h.words, ...h.aside];
+  const unit = (unitCell === null ? null : unitNamed(unitCell)) ?? h.unit;
+  // A word in the units row that refers: `deg true`, `ft wgs84`.
+  if (unitCell !== null) all.push(...headerWords(`(${unitCell})`).aside);
+  const unknown = h.words.filter((w) => sortOf(w) === null).length;
+  const sure = Math.max(0.5, 0.97 - 0.16 * unknown);
+  const by: RoleBy = unknown > 0 ? 'name-part' : 'name';
+  // `E1 CHT` of a name that is only a unit: `rpm`, `g`.
+  const named =
+    h.words.length === 0 && h.unit !== null
+      ? [h.unit, ...all]
+      : h.unit === 'rpm'
+        ? [...all, 'rpm']
+        : h.unit === 'g'
+          ? [...all, 'g']
+          : all;
+  if (!SET.some((w) => h.words.includes(w)))
+    for (const e of ENTRIES) {
+      if (!e.needs.every((group) => group.some((w) => named.includes(w)))) continue;
+      if (e.never?.some((w) => named.includes(w))) continue;
+      const other = ENGINES[e.channel];
+      const channel = other && second(all) ? other : e.channel;
+      // `acceleration (g)` says its unit; so does nothing else that is a bare g.
+      return { role: { channel, unit: inChannel(channel, unit) }, by, confidence: unknown > 2 ? 0.4 : sure };
+    }
+  const time = timeByName({ ...h, unit });
+  if (time === null || unknown > 2) return null;
+  return { role: { time }, by, confidence: sure };
+}
+/** A unit only where the channel may come in it. */
+const inChannel = (channel: Channel, said: string | null): string | null => {
+  const table = scalesOf(channel);
+  // `ms` of a speed is no time.
+  const unit = said === 'ms' && table?.['m/s'] ? 'm/s' : said;
+  return unit !== null && (table === null || table[unit] !== undefined) ? unit : null;
+};
+
 /** Does the cell look like a unit rather than a value? */
 export const looksLikeUnit = (cell: string): boolean => {
-  const t = cell
-    .trim()
-    .replace(/^[[(]|[\])]$/g, '')
-    .toLowerCase();
-  return t === '' || UNIT_WORDS.has(t);
+  const t = cell.trim().replace(/^#+\s*/, '');
+  return t === '' || unitNamed(t) !== null || /^(date|time|rpm|volts|amps|utc)$/i.test(t);
 };
 
-/** A header's words and its unit: `IAS (kt)`, `ias_kt`, `Altitude [ft]`, `AltGPS`. */
-export function splitHeader(header: string): { words: string; unit: string | null } {
-  const bracket = /[([]([^\])]*)[\])]/.exec(header);
-  const spaced = header
-    .replace(/[([][^\])]*[\])]/g, ' ')
-    .replace(/([a-z])([A-Z])/g, '$1 $2')
-    .replace(/[_\-.#"']+/g, ' ')
-    .toLowerCase()
-    .replace(/\s+/g, ' ')
-    .trim();
-  if (bracket) return { words: spaced, unit: (bracket[1] ?? '').trim().toLowerCase() };
-  const parts = spaced.split(' ');
-  const tail = parts[parts.length - 1] ?? '';
-  // `ias kt` says its unit; `g` alone is a channel, and `nz g` a channel with its unit.
-  return parts.length > 1 && UNIT_WORDS.has(tail) && !/^(a|v|1|-|time|date)$/.test(tail)
-    ? { words: parts.slice(0, -1).join(' '), unit: tail }
-    : { words: spaced, unit: null };
-}
-
-/** What a column is, by its header and the cell of a units row; null when it is not known. */
-export function roleOf(header: string, unitCell: string | null): Role | null {
-  const whole = header
-    .replace(/[_\-.]+/g, ' ')
-    .replace(/([a-z])([A-Z])/g, '$1 $2')
-    .toLowerCase()
-    .replace(/\s+/g, ' ')
-    .trim();
-  const { words, unit } = splitHeader(header);
-  const said =
-    unitCell
-      ?.trim()
-      .replace(/^[[(]|[\])]$/g, '')
-      .toLowerCase() || unit;
-  const found = WORDS.find(([re]) => re.test(words)) ?? WORDS.find(([re]) => re.test(whole));
-  if (!found) return null;
-  const role = found[1];
-  if ('time' in role) {
-    if (role.time === 'instant' && said !== null && /^(s|sec|seconds)$/.test(said)) return { time: 'elapsed' };
-    if (role.time === 'instant' && said === 'ms') return { time: 'epoch' };
-    return role;
-  }
-  if (role.channel === 'headingMag' && said !== null && /true|degt/.test(said))
-    return { channel: 'headingTrue', unit: 'deg' };
-  if (role.channel === 'altMsl' && said !== null && /wgs/.test(said)) return { channel: 'altEllipsoid', unit: 'ft' };
-  return { channel: role.channel, unit: said === null ? null : said.replace(/^ft (msl|baro|wgs)$/, 'ft') };
-}
-
-/** Factor and offset from a unit to the channel's own. Null when the unit is not one of the channel's. */
+/** Factor and offset from a unit to the channel's own; not known when the unit is none of the channel's or not said. */
 export function conversion(channel: Channel, unit: string | null): { factor: number; offset: number; known: boolean } {
-  const table = UNITS[channel];
+  const table: Record<string, Scale> | null = scalesOf(channel);
   if (!table) return { factor: 1, offset: 0, known: true };
-  const found = unit === null ? undefined : table[unit];
-  return found ? { factor: found[0], offset: found[1], known: true } : { factor: 1, offset: 0, known: false };
+  const found = unit === null ? undefined : table[unitNamed(unit) ?? unit];
+  return found
+    ? { factor: found[0], offset: found[1], known: true }
+    : { factor: 1, offset: 0, known: channelIsAngle(channel) };
 }
+const channelIsAngle = (channel: Channel): boolean => scalesOf(channel)?.deg !== undefined;
+/** What a header is called on a screen: its words. */
+export const spokenHeader = (header: string): string => headerWords(header).words.join(' ');

@@ -1,113 +1,20 @@
 /**
- * Tables of any sane shape: comma, semicolon or tab; decimal point or comma; comments before the header; a units row;
- * quotes. One pass over the text.
+ * Tables of any sane shape: comma, semicolon, tab or bar; decimal point or comma; comments before the header; a units
+ * row; quotes, with line ends in them. One pass over the text.
  */
-import { type Role, type TimeRole, conversion, looksLikeUnit, roleOf, splitHeader } from './columns';
+import { type TimeRole, conversion, spokenHeader } from './columns';
+import { type HeaderFound, findHeader } from './header';
+import { usualUnit } from './tokens';
+import { type AngleShape, angleAs, angleOfWords, unitsByValues } from './values';
 import { clockMs, dateMs, instant, offsetMin, unwrapDays } from './time';
-import { type Channel, type ReadResult, Warnings, assemble, problem } from './trace';
+import { type Channel, type ColumnTold, type ReadResult, type Trace, Warnings, assemble, problem } from './trace';
 import { odd, unreadable } from '../read-words';
+import type { ColumnMapping } from './header';
 
-/** What somebody has said of columns that the header does not tell: header as written, to its role. */
-export type ColumnMapping = Record<string, { channel: Channel | `time:${TimeRole}`; unit: string | null }>;
-const HEADER_WITHIN = 60;
 const NL = 10;
 const CR = 13;
-
-/** Cells of one line; quotes may hold the separator. */
-function cells(line: string, separator: string): string[] {
-  if (!line.includes('"')) return line.split(separator);
-  const out: string[] = [];
-  let at = '';
-  let quoted = false;
-  for (let i = 0; i < line.length; i++) {
-    const c = line[i] ?? '';
-    if (quoted && c === '"' && line[i + 1] === '"') {
-      at += '"';
-      i++;
-    } else if (c === '"') quoted = !quoted;
-    else if (c === separator && !quoted) {
-      out.push(at);
-      at = '';
-    } else at += c;
-  }
-  return [...out, at];
-}
-
-export interface HeaderFound {
-  separator: string;
-  headers: string[];
-  units: string[] | null;
-  /** Index in the text of the first row of values. */
-  dataAt: number;
-  roles: (Role | null)[];
-  decimalComma: boolean;
-}
-
-function mapped(header: string, mapping: ColumnMapping | null): Role | null {
-  const said = mapping?.[header.trim()];
-  if (!said) return null;
-  return said.channel.startsWith('time:')
-    ? { time: said.channel.slice(5) as TimeRole }
-    : { channel: said.channel as Channel, unit: said.unit };
-}
-
-/**
- * The header: the line among the first sixty whose cells are known best. Null when no line has two known cells.
- * @returns where the header stands, its cells with what each is, and the separator
- */
-export function findHeader(text: string, mapping: ColumnMapping | null = null): HeaderFound | null {
-  let best: (HeaderFound & { score: number }) | null = null;
-  let from = text.charCodeAt(0) === 0xfeff ? 1 : 0;
-  for (let n = 0; n < HEADER_WITHIN && from < text.length; n++) {
-    const end = text.indexOf('\n', from);
-    const line = text.slice(from, end < 0 ? text.length : end).replace(/\r$/, '');
-    const next = end < 0 ? text.length : end + 1;
-    for (const separator of [',', ';', '\t']) {
-      const headers = cells(line.replace(/^#+\s*/, ''), separator);
-      if (headers.length < 3) continue;
-      const roles = headers.map((h) => mapped(h, mapping) ?? roleOf(h, null));
-      const score = roles.filter((r) => r !== null).length;
-      if (score >= 2 && score > (best?.score ?? 0))
-        best = { separator, headers, units: null, dataAt: next, roles, decimalComma: false, score };
-    }
-    from = next;
-  }
-  if (!best) return null;
-  // A units row may stand below the header, or above it.
-  const end = text.indexOf('\n', best.dataAt);
-  const below = cells(
-    text
-      .slice(best.dataAt, end < 0 ? text.length : end)
-      .replace(/\r$/, '')
-      .replace(/^#+\s*/, ''),
-    best.separator,
-  );
-  if (below.length > 1 && below.every(looksLikeUnit) && below.some((c) => c.trim() !== '')) {
-    best.units = below;
-    best.dataAt = end < 0 ? text.length : end + 1;
-  } else {
-    const headerEnd = best.dataAt - 1;
-    const headerStart = text.lastIndexOf('\n', headerEnd - 1) + 1;
-    const aboveStart = headerStart > 0 ? text.lastIndexOf('\n', headerStart - 2) + 1 : 0;
-    const above =
-      headerStart > 0
-        ? cells(
-            text
-              .slice(aboveStart, headerStart - 1)
-              .replace(/\r$/, '')
-              .replace(/^#+\s*/, ''),
-            best.separator,
-          )
-        : [];
-    if (above.length === best.headers.length && above.every(looksLikeUnit) && above.some((c) => c.trim() !== ''))
-      best.units = above;
-  }
-  const { units } = best;
-  best.roles = best.headers.map((h, i) => mapped(h, mapping) ?? roleOf(h, units?.[i] ?? null));
-  if (best.separator !== ',')
-    best.decimalComma = /(^|[;\t])\s*-?\d+,\d+\s*([;\t]|$)/m.test(text.slice(best.dataAt, best.dataAt + 4000));
-  return best;
-}
+/** A cell with line ends in it is no longer than this: beyond, a quote was left open. */
+const QUOTED_MOST = 4000;
 
 interface Plan {
   index: number;
@@ -115,55 +22,83 @@ interface Plan {
   factor: number;
   offset: number;
   words: boolean;
+  angle: AngleShape | null;
 }
+const HOTTEST: ReadonlySet<Channel> = new Set(['cht', 'egt']);
 
 /**
  * Which file columns feed which channel; of several that feed one, cylinder temperatures take the hottest and others
- * the first.
+ * the one that is surest, the first of equals.
  */
 function plan(
   header: HeaderFound,
   warnings: Warnings,
-): { values: Plan[]; times: Map<TimeRole, number>; unknown: string[] } {
+): { values: Plan[]; times: Map<TimeRole, number>; unknown: string[]; unsaid: Set<Channel>; told: ColumnTold[] } {
   const values: Plan[] = [];
   const times = new Map<TimeRole, number>();
   const unknown: string[] = [];
-  header.roles.forEach((role, index) => {
-    if (!role) {
-      if ((header.headers[index] ?? '').trim() !== '') unknown.push((header.headers[index] ?? '').trim());
-      return;
-    }
-    if ('time' in role) {
-      if (!times.has(role.time)) times.set(role.time, index);
-      return;
-    }
-    if (role.channel !== 'cht' && role.channel !== 'egt' && values.some((v) => v.channel === role.channel)) return;
-    const c = conversion(role.channel, role.unit);
-    if (!c.known && ASSUMED[role.channel])
-      warnings.add(
-        odd('unit-assumed', {
-          channel: role.channel,
-          column: splitHeader(header.headers[index] ?? '').words || role.channel,
-          unit: ASSUMED[role.channel] ?? '',
-        }),
-      );
-    if (role.channel === 'headingMag' && !/mag/i.test(header.headers[index] ?? '') && role.unit !== 'degm')
-      warnings.add(odd('heading-assumed-magnetic'));
-    values.push({ index, channel: role.channel, factor: c.factor, offset: c.offset, words: role.channel === 'gear' });
+  const unsaid = new Set<Channel>();
+  const chosen = new Map<Channel | TimeRole, number>();
+  header.columns.forEach((c, index) => {
+    if (!c) return;
+    const key = 'time' in c.role ? c.role.time : c.role.channel;
+    const before = header.columns[chosen.get(key) ?? -1];
+    if (!before || c.confidence > before.confidence + 0.05) chosen.set(key, index);
   });
-  return { values, times, unknown };
+  // One engine, whatever its number.
+  const alone = (channel: Channel): Channel => {
+    const first = ({ rpm2: 'rpm', map2: 'map', fuelFlow2: 'fuelFlow' } as Partial<Record<Channel, Channel>>)[channel];
+    return first && !chosen.has(first) ? first : channel;
+  };
+  const told = header.headers.map((text, index): ColumnTold => {
+    const name = text.trim();
+    const none = { header: name, as: null, by: null, confidence: null, unit: null, unitBy: null };
+    const c = header.columns[index];
+    if (!c) {
+      if (name !== '') unknown.push(name);
+      return none;
+    }
+    const key = 'time' in c.role ? c.role.time : c.role.channel;
+    if (chosen.get(key) !== index && !('channel' in c.role && HOTTEST.has(c.role.channel))) return none;
+    const as = { header: name, by: c.by, confidence: Math.round(c.confidence * 100) / 100 };
+    if ('time' in c.role) {
+      times.set(c.role.time, index);
+      return { ...as, as: `time:${c.role.time}`, unit: null, unitBy: null };
+    }
+    const channel = alone(c.role.channel);
+    const said = c.role.unit;
+    const { factor, offset, known } = conversion(channel, said);
+    if (!known) unsaid.add(channel);
+    if (channel === 'headingMag' && !header.saysReference[index]) warnings.add(odd('heading-assumed-magnetic'));
+    const angle = channel === 'lat' || channel === 'lon' ? (header.angles.get(index) ?? null) : null;
+    values.push({ index, channel, factor, offset, words: channel === 'gear', angle });
+    return {
+      ...as,
+      as: channel,
+      unit: usualUnit(channel) === null ? null : known && said !== null ? said : usualUnit(channel),
+      unitBy:
+        usualUnit(channel) === null || (known && said === null)
+          ? null
+          : !known
+            ? 'assumed'
+            : c.by === 'said'
+              ? 'said'
+              : 'header',
+    };
+  });
+  return { values, times, unknown, unsaid, told };
 }
-const ASSUMED: Partial<Record<Channel, string>> = {
-  altGps: 'feet',
-  altPressure: 'feet',
-  altMsl: 'feet',
-  altEllipsoid: 'feet',
-  ias: 'knots',
-  tas: 'knots',
-  gs: 'knots',
-  vs: 'feet a minute',
-  cht: 'degrees Celsius',
-  map: 'inches of mercury',
+const UNIT_WORD: Record<string, string> = {
+  ft: 'feet',
+  m: 'metres',
+  kt: 'knots',
+  mph: 'miles an hour',
+  'km/h': 'kilometres an hour',
+  'm/s': 'metres a second',
+  fpm: 'feet a minute',
+  g: 'g',
+  c: 'degrees Celsius',
+  inhg: 'inches of mercury',
 };
 
 /** A number in a cell of the text, without making a string of it; NaN when there is none. */
@@ -210,10 +145,18 @@ export function readCsv(
   const header = findHeader(text, mapping);
   if (!header) return problem('not-a-trace', unreadable('no-header'));
   const warnings = new Warnings();
-  const { values, times, unknown } = plan(header, warnings);
-  if (!values.some((v) => v.channel === 'lat') || !values.some((v) => v.channel === 'lon'))
-    return problem('columns', unreadable('position-columns'), header.headers);
-  if (times.size === 0) return problem('columns', unreadable('time-column'), header.headers);
+  const { values, times, unknown, unsaid, told } = plan(header, warnings);
+  const missing = (['lat', 'lon'] as const).filter((c) => !values.some((v) => v.channel === c));
+  if (missing.length > 0)
+    return {
+      ...problem('columns', unreadable('position-columns', { missing, line: header.line }), header.headers),
+      line: header.line,
+    };
+  if (times.size === 0 || (times.size === 1 && times.has('offset')))
+    return {
+      ...problem('columns', unreadable('time-column', { line: header.line }), header.headers),
+      line: header.line,
+    };
   if (unknown.length > 0) warnings.add(odd('columns-unknown', { columns: unknown }), unknown.length);
   const width = header.headers.length;
   const ordered = [...values].sort((a, b) => a.index - b.index);
@@ -223,6 +166,7 @@ export function readCsv(
     offset: v.offset,
     same: v.factor === 1 && v.offset === 0,
     words: v.words,
+    angle: v.angle === 'degrees' ? null : v.angle,
     channel: v.channel,
     column: new Float64Array(0),
   }));
@@ -240,7 +184,7 @@ export function readCsv(
   for (const v of values) columns[v.channel] = new Float64Array(capacity).fill(Number.NaN);
   share();
   let timeMs = new Float64Array(capacity);
-  const clock = timeReader(times);
+  const clock = timeReader(times, header.elapsedMs);
   const separator = header.separator.charCodeAt(0);
   const starts = new Int32Array(width + 1);
   let row = 0;
@@ -257,14 +201,21 @@ export function readCsv(
     let n = 0;
     let quoted = false;
     let i = at;
+    let broke = -1;
     starts[0] = at;
     for (; i < length; i++) {
       const c = text.charCodeAt(i);
       if (c === 34) quoted = !quoted;
       else if (c === separator && !quoted) {
         if (n < width) starts[++n] = i + 1;
-      } else if (c === NL) break;
+      } else if (c === NL) {
+        // A line end within quotes belongs to the cell, unless the quote was left open.
+        if (!quoted || n + 1 >= width) break;
+        if (broke < 0) broke = i;
+        if (i - at > QUOTED_MOST) break;
+      }
     }
+    if (broke >= 0 && (quoted || i - at > QUOTED_MOST)) i = broke;
     end = i > at && text.charCodeAt(i - 1) === CR ? i - 1 : i;
     count = n + 1;
     const first = text.charCodeAt(at);
@@ -288,6 +239,7 @@ export function readCsv(
             c + 1 < count ? (starts[c + 1] ?? end + 1) - 1 : end,
             header.decimalComma,
           );
+          if (f.angle !== null) x = f.angle === 'words' ? angleOfWords(bare(cell(c))) : angleAs(f.angle, x);
           if (x !== x) {
             if (!f.words) continue;
             x = gearWord(cell(c));
@@ -309,7 +261,35 @@ export function readCsv(
   for (const v of values) cut[v.channel] = (columns[v.channel] ?? new Float64Array(0)).subarray(0, row);
   const ms = timeMs.subarray(0, row);
   const { absolute } = clock.finish(ms, warnings);
-  return assemble('csv', ms, cut, absolute, warnings);
+  const read = assemble('csv', ms, cut, absolute, warnings);
+  return read.ok ? { ok: true, trace: withUnits({ ...read.trace, columns: told }, unsaid) } : read;
+}
+
+/** Units nobody said: by what the file shows, else the usual one; and said that it was so. */
+function withUnits(t: Trace, unsaid: ReadonlySet<Channel>): Trace {
+  if (unsaid.size === 0) return t;
+  const shown = unitsByValues(t, unsaid);
+  const warnings = [...t.warnings];
+  const columns = (t.columns ?? []).map((c): ColumnTold => {
+    const channel = c.as as Channel;
+    if (!unsaid.has(channel)) return c;
+    const unit = shown.get(channel) ?? usualUnit(channel);
+    if (unit === null) return c;
+    const { factor, offset } = conversion(channel, unit);
+    const x = t.channels[channel];
+    if (x && (factor !== 1 || offset !== 0))
+      for (let i = 0; i < x.length; i++) x[i] = (x[i] ?? Number.NaN) * factor + offset;
+    const how = { channel, column: spokenHeader(c.header) || channel, unit: UNIT_WORD[unit] ?? unit };
+    warnings.push({ ...odd(shown.has(channel) ? 'unit-shown' : 'unit-assumed', how), count: 1 });
+    const doubt = shown.has(channel) ? 0.05 : 0.2;
+    return {
+      ...c,
+      unit,
+      unitBy: shown.has(channel) ? 'values' : 'assumed',
+      confidence: Math.max(0.1, Math.round(100 * ((c.confidence ?? 0) - doubt)) / 100),
+    };
+  });
+  return { ...t, columns, warnings };
 }
 
 function grown(from: Float64Array, capacity: number): Float64Array<ArrayBuffer> {
@@ -353,7 +333,7 @@ const gearWord = (text: string): number =>
 const bare = (text: string): string => text.replace(/"/g, '').trim();
 
 /** Puts the time columns of a row together; a clock without a date runs on past midnight. */
-function timeReader(times: Map<TimeRole, number>) {
+function timeReader(times: Map<TimeRole, number>, elapsedScale: number) {
   const date = times.get('date');
   const clock = times.get('clock') ?? (date !== undefined ? times.get('instant') : undefined);
   const whole = times.get('instant');
@@ -400,22 +380,23 @@ function timeReader(times: Map<TimeRole, number>) {
       return ofNumber(x);
     }
     if (epoch !== undefined) {
-      const x = Number(bare(cell(epoch)));
-      return Number.isFinite(x) && bare(cell(epoch)) !== '' ? ofNumber(x) : Number.NaN;
+      const text = bare(cell(epoch));
+      const x = Number(decimalComma ? text.replace(',', '.') : text);
+      return Number.isFinite(x) && text !== '' ? ofNumber(x) : Number.NaN;
     }
     if (elapsed !== undefined) {
       absolute = false;
       const text = bare(cell(elapsed));
       const x = Number(decimalComma ? text.replace(',', '.') : text);
-      return text === '' ? Number.NaN : Number.isFinite(x) ? x * 1000 : clockMs(text);
+      return text === '' ? Number.NaN : Number.isFinite(x) ? x * elapsedScale : clockMs(text);
     }
     return Number.NaN;
   };
-  /** A bare number: ms or s since 1970 by its size, else seconds of its own. */
+  /** A bare number: ns, µs, ms or s since 1970 by its size, else a time of its own. */
   const ofNumber = (x: number): number => {
-    if (divisor === 0) divisor = x > 1e11 ? 1 : x > 1e8 ? 2 : 3;
-    if (divisor === 3) absolute = false;
-    return divisor === 1 ? x : x * 1000;
+    if (divisor === 0) divisor = x > 1e17 ? 1e-6 : x > 1e14 ? 1e-3 : x > 1e11 ? 1 : x > 1e8 ? 1000 : elapsedScale;
+    if (x <= 1e8) absolute = false;
+    return x * divisor;
   };
   const finish = (ms: Float64Array, warnings: Warnings): { absolute: boolean } => {
     if (undated) {

@@ -6,7 +6,7 @@ import { XMLParser } from 'fast-xml-parser';
 import { instant } from './time';
 import { type Channel, type ReadResult, Warnings, assemble, problem } from './trace';
 import { unreadable } from '../read-words';
-import { conversion, roleOf } from './columns';
+import { conversion, recognise } from './columns';
 
 type Point = Record<string, unknown>;
 
@@ -76,7 +76,7 @@ export function readGpx(text: string): ReadResult {
         put(fixed.channel, i, value * fixed.factor);
         continue;
       }
-      const role = roleOf(name, null);
+      const role = recognise(name, null)?.role ?? null;
       if (role && 'channel' in role && role.channel !== 'lat' && role.channel !== 'lon') {
         const c = conversion(role.channel, role.unit);
         put(role.channel, i, value * c.factor + c.offset);

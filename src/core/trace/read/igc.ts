@@ -74,8 +74,14 @@ export function readIgc(text: string): ReadResult {
     ms[i] = (absolute ? midnightMs : 0) + (s + days * DAY_S + (Number.isNaN(part) ? 0 : part)) * 1000;
     const minutes = (from: number, degrees: number) =>
       whole(b, from, from + degrees) + whole(b, from + degrees, from + degrees + 5) / 60_000;
-    (columns.lat as Float64Array)[i] = minutes(7, 2) * (b[14] === 'S' ? -1 : 1);
-    (columns.lon as Float64Array)[i] = minutes(15, 3) * (b[23] === 'W' ? -1 : 1);
+    // More decimals of the minute than the three the record has room for.
+    const more = (code: string): number => {
+      const e = extensions.find((x) => x.code === code);
+      const x = e ? whole(b, e.from, e.to) : Number.NaN;
+      return e && !Number.isNaN(x) ? x / 10 ** (e.to - e.from) / 60_000 : 0;
+    };
+    (columns.lat as Float64Array)[i] = (minutes(7, 2) + more('LAD')) * (b[14] === 'S' ? -1 : 1);
+    (columns.lon as Float64Array)[i] = (minutes(15, 3) + more('LOD')) * (b[23] === 'W' ? -1 : 1);
     (columns.altPressure as Float64Array)[i] = whole(b, 25, 30) * M_TO_FT;
     // V: a two-dimensional fix, its height is no height.
     if (b[24] === 'A') (columns.altEllipsoid as Float64Array)[i] = whole(b, 30, 35) * M_TO_FT;

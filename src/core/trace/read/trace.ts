@@ -3,7 +3,7 @@ import { type OddCode, type Oddity, type Unreadable, odd, unreadable } from '../
 
 /**
  * Channels a trace may have, each in one unit: degrees, feet, knots, feet a minute, g, rpm, inches of mercury, degrees
- * Celsius, 0 or 1 for gear down.
+ * Celsius, 0 or 1 for gear down. A 2 is the second engine's.
  */
 export const CHANNELS = [
   'lat',
@@ -23,8 +23,11 @@ export const CHANNELS = [
   'bank',
   'nz',
   'rpm',
+  'rpm2',
   'map',
+  'map2',
   'fuelFlow',
+  'fuelFlow2',
   'cht',
   'egt',
   'flap',
@@ -45,7 +48,7 @@ export interface Gap {
  * strictly.
  */
 export interface Trace {
-  format: 'csv' | 'gpx' | 'igc';
+  format: 'csv' | 'gpx' | 'igc' | 'kml' | 'nmea';
   rows: number;
   rateHz: number;
   /** UTC instant of the first sample, ms; null when the file has a time of day or elapsed time only. */
@@ -54,12 +57,27 @@ export interface Trace {
   channels: Partial<Record<Channel, Float64Array>>;
   gaps: Gap[];
   warnings: Oddity[];
+  /** Of a table: what each column was taken for. */
+  columns?: ColumnTold[];
+}
+/** A column of a table, what it was taken for, by what, and how sure that is. */
+export interface ColumnTold {
+  header: string;
+  /** A channel, or `time:` and its shape; null = not used. */
+  as: string | null;
+  by: 'name' | 'name-part' | 'values' | 'said' | null;
+  /** 0 to 1; null of what is not used. */
+  confidence: number | null;
+  unit: string | null;
+  unitBy: 'header' | 'values' | 'assumed' | 'said' | null;
 }
 export type ReadProblem = {
   ok: false;
   code: 'empty' | 'too-large' | 'not-a-trace' | 'no-position' | 'no-time' | 'dangerous' | 'columns';
   why: Unreadable;
   headers?: string[];
+  /** Line of the file the reason is about, from 1. */
+  line?: number;
 };
 export type ReadResult = { ok: true; trace: Trace } | ReadProblem;
 

@@ -1,0 +1,14 @@
+import { readTrace } from '@/core/trace';
+import { flightOf } from './flights/flight';
+import { written } from './flights/files';
+import { deviceOf, recorded } from './flights/sensors';
+const [seed, k, n] = process.argv.slice(2).map(Number) as [number, number, number];
+const f = flightOf(seed, k);
+const own = seed * 100_003 + k * 101 + n * 7919;
+const dev = deviceOf(f, own);
+const end = f.rows[f.rows.length - 1]?.t ?? 0;
+const rows = recorded(f, dev, own + 1, { fromS: 0, toS: end });
+const w = written(f, dev, rows, own + 2);
+console.log(w.text.split('\n').slice(0, 9).join('\n'));
+const r = readTrace(w.text);
+if (r.ok) { console.log(r.trace.columns?.map((c) => `${c.header} = ${c.as} [${c.unit} ${c.unitBy}] ${c.by} ${c.confidence}`).join('\n')); console.log(r.trace.rows, r.trace.rateHz, r.trace.warnings); } else console.log(r);
