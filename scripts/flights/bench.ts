@@ -110,6 +110,9 @@ export function addTrial(r: Report, t: Trial): void {
     add(r.limits, e.channel, 'invented');
     note(`invented limit ${e.channel} at ${e.startS.toFixed(0)} s, peak ${e.peak} of ${e.limit}`);
   }
+  for (const o of k.offs)
+    if (/^time/.test(o.name) && Math.abs(o.error) > 1.5)
+      note(`touch ${o.error.toFixed(1)} s off (said ${o.sd === null ? '-' : o.sd.toFixed(1)})`);
   for (const o of k.offs) r.offs.set(o.name, [...(r.offs.get(o.name) ?? []), o]);
 }
 

@@ -277,7 +277,7 @@ function* lesson(p: Pilot, d: Draw, f: Field, kind: Flight['lesson'], limits: bo
   const into = [...f.ends.slice(0, 2)].sort(
     (a, b) => Math.cos(b.bearing - wind.fromDeg * RAD) - Math.cos(a.bearing - wind.fromDeg * RAD),
   );
-  const e = (d.chance(0.9) ? into[0] : into[1]) as End;
+  const e = (wind.meanMs > 3 || d.chance(0.85) ? into[0] : into[1]) as End;
   const fields = (o: Partial<Parameters<Pilot['arrive']>[1]> & { end: Parameters<Pilot['arrive']>[1]['end'] }) => ({
     slopeDeg: d.between(3, 5.5),
     aimM: d.between(60, 0.25 * e.lengthM),

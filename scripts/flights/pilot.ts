@@ -109,10 +109,12 @@ export class Pilot {
   private toPath(path: number, most = 2.6): void {
     const { s, bank } = this.plane;
     const lift = Math.max(0.35, Math.cos(bank));
+    // A pilot who looks does not pull it to the stall; one who stalls it asks for more than this.
+    const carries = 0.88 * (s.v / this.plane.stallSpeed) ** 2;
     this.hands.load = clamp(
       (Math.cos(this.plane.path) + ((path + this.wobble.path - this.plane.path) * s.v) / G / 0.9) / lift,
       0.3,
-      most,
+      Math.max(0.5, Math.min(most, carries)),
     );
   }
   private toHeight(h: number, steep = 0.12): void {
@@ -145,6 +147,12 @@ export class Pilot {
     const [dx, dy] = [this.plane.s.at[0] - e.at[0], this.plane.s.at[1] - e.at[1]];
     const [s, c] = [Math.sin(e.bearing), Math.cos(e.bearing)];
     return { x: dx * s + dy * c, y: dx * c - dy * s };
+  }
+  /** How fast the ground comes up beneath it, m/s. */
+  private rise(): number {
+    const [x, y] = this.plane.s.at;
+    const v = this.plane.overGround;
+    return this.plane.groundAt(x + v[0], y + v[1]) - this.plane.groundAt(x, y);
   }
   get ft(): number {
     return this.plane.height / FT;
@@ -406,7 +414,8 @@ export class Pilot {
     const began = plane.contacts.length;
     // Round out: the sink asked for falls with the height.
     for (let k = 0; !plane.s.onGround && k < 1500; k++) {
-      const sink = Math.max(o.touchSink, 0.32 * plane.height);
+      // A float that does not end is ended: the hand eases.
+      const sink = Math.max(o.touchSink + 0.035 * k * plane.dt, 0.32 * plane.height) - this.rise();
       this.toTrack(e.bearing - clamp(0.005 * (this.where(e).y - o.offM), -0.1, 0.1), 6);
       this.toPath(-sink / plane.s.v, 1.5);
       this.power(clamp(0.05 * plane.height, 0, 0.3));
@@ -472,7 +481,7 @@ export class Pilot {
       } else {
         // Thrown off: held, and let down again.
         this.toTrack(e.bearing, 5);
-        this.toPath(-Math.max(0.5, 0.3 * plane.height) / plane.s.v, 1.3);
+        this.toPath((this.rise() - Math.max(0.5, 0.3 * plane.height)) / plane.s.v, 1.3);
       }
       swing();
       yield* this.tick();

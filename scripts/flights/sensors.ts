@@ -89,7 +89,8 @@ export function recorded(f: Flight, dev: Device, seed: number, from: { fromS: nu
   const out: Sensed[] = [];
   const dt = (f.rows[1]?.t ?? 0.04) - (f.rows[0]?.t ?? 0);
   const drift = { x: dev.sigma.driftM * d.normal(), y: dev.sigma.driftM * d.normal(), z: dev.sigma.altM * d.normal() };
-  const keep = Math.exp(-1 / (dev.rateHz * d.between(90, 300)));
+  const wander = { ...drift };
+  const keep = Math.exp(-1 / (dev.rateHz * d.between(150, 500)));
   const walk = (v: number, sigma: number) => v * keep + sigma * Math.sqrt(1 - keep * keep) * d.normal();
   const lag = {
     gps: d.of([0.02, 0.2, 0.4]),
@@ -120,9 +121,12 @@ export function recorded(f: Flight, dev: Device, seed: number, from: { fromS: nu
   const stepAlt = d.of([0.1, 1, 1, 3.28084]);
   const to = (v: number, now: number, tau: number) => v + (now - v) * Math.min(1, dt / Math.max(dt, tau));
   const add = (r: TrueRow, t: number) => {
-    drift.x = walk(drift.x, dev.sigma.driftM);
-    drift.y = walk(drift.y, dev.sigma.driftM);
-    drift.z = walk(drift.z, dev.sigma.altM);
+    // A receiver smooths what it drifts by.
+    const follow = 1 - Math.exp(-1 / (16 * dev.rateHz));
+    for (const k of ['x', 'y', 'z'] as const) {
+      wander[k] = walk(wander[k], k === 'z' ? dev.sigma.altM : dev.sigma.driftM);
+      drift[k] += (wander[k] - drift[k]) * follow;
+    }
     const w = dev.sigma.whiteM;
     const lat = f.lat0 + (slow.y + drift.y + w * d.normal()) / m.north;
     const lon = f.lon0 + (slow.x + drift.x + w * d.normal()) / m.east;

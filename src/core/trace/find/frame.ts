@@ -187,7 +187,7 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
     nz: trace.channels.nz ?? null,
     heightFt,
     calibrated,
-    heightNoiseFt: heightFt ? rowNoise(heightFt) : 0,
+    heightNoiseFt: raw ? rowNoise(raw) : 0,
     feltG,
     frames,
     warnings,

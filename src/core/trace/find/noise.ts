@@ -16,14 +16,10 @@ export function rowNoise(x: Float64Array): number {
     if (d > 1e-9) steps.push(d);
   }
   if (bends.length < 10) return 0;
-  // Half of the rows or more may stand still between two steps: then the mean square tells, the largest left out.
-  bends.sort((a, b) => a - b);
-  const kept = bends.slice(0, Math.ceil(0.85 * bends.length));
-  const square = kept.reduce((s, v) => s + v * v, 0) / kept.length;
   const byMiddle = (1.4826 * median(bends)) / Math.sqrt(6);
-  // Of a normal noise the lower 85 % hold 0.47 of the square.
-  const bySquare = Math.sqrt(square / 6 / 0.47);
+  // Cut to steps, most rows stand still between two of them: the step itself tells.
   steps.sort((a, b) => a - b);
-  const cut = steps.length > 5 ? (steps[Math.floor(steps.length * 0.02)] ?? 0) / Math.sqrt(12) : 0;
-  return Math.max(Math.min(byMiddle, bySquare * 1.2) || bySquare, Math.min(cut, bySquare));
+  const q = steps[Math.floor(steps.length * 0.05)] ?? 0;
+  const whole = steps.filter((d) => Math.abs(d / q - Math.round(d / q)) < 0.06).length;
+  return steps.length > 5 && whole > 0.95 * steps.length ? Math.max(byMiddle, q / Math.sqrt(12)) : byMiddle;
 }

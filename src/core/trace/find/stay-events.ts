@@ -122,6 +122,7 @@ function touchPart(
       iasKt: orNull(valueBefore(p.iasKt, p, touch.tS), 1),
       gsKt: orNull(gs, 1),
       sinkFpm: orNull(touch.sinkFpm, 0),
+      uncertainty: { tS: orNull(touch.sdS, 2), sinkFpm: orNull(touch.sinkSdFpm, 0) },
       crabDeg: heading === undefined || Number.isNaN(heading) ? null : orNull(norm180(heading - trackFromLine), 1),
       driftKt: orNull(sideKt, 1),
       ...bouncesAfter(p, h, touch.tS, level),
