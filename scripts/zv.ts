@@ -15,6 +15,7 @@ if (!r.ok) throw new Error('unread');
 const first = rows[0]?.t ?? 0;
 const p = placeTrace(r.trace, f.context);
 console.log('first', first, 'gaps', dev.gaps, JSON.stringify(dev.has), JSON.stringify(dev.sigma), 'noise', p?.heightNoiseFt, 'rate', r.trace.rateHz, 'cal', p?.calibrated);
+if (process.env.D) { const [x, y] = process.env.D.split(',').map(Number) as [number, number]; (globalThis as any).DBG = (t: number) => t + first > x && t + first < y; }
 const an = analyseTrace(r.trace, f.context);
 for (const e of an.events) console.log(e.kind, e.runway, (e.startS + first).toFixed(1), e.touchdown && `touch ${(e.touchdown.tS + first).toFixed(1)} along ${e.touchdown.alongM} sink ${e.touchdown.sinkFpm} ${JSON.stringify(e.touchdown.uncertainty)}`, e.liftoff && `lift ${(e.liftoff.tS + first).toFixed(1)}`, e.lowestHeightFt, e.lowestS && (e.lowestS + first).toFixed(1), JSON.stringify(e.rollout));
 for (const x of f.passes) console.log('  T', x.kind, x.atS.toFixed(1), x.touch && `along ${x.touch.alongM.toFixed(0)} sink ${x.touch.sinkFpm.toFixed(0)} b ${x.touch.bounces}`, x.liftoffS?.toFixed(1), x.lowestFt?.toFixed(0), x.doubt ?? '');

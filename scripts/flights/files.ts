@@ -504,6 +504,7 @@ const igc = (f: Flight, dev: Device, rows: readonly Sensed[], seed: number): Wri
   // Third decimals of the minute are two metres: some recorders add more.
   place(2, 'LAD');
   place(2, 'LOD');
+  const signed = (x: number) => (x < 0 ? `-${two(Math.round(-x), 4)}` : two(Math.round(x), 5));
   const more = (x: number) => two(Math.floor((Math.abs(x) * 60_000 - Math.floor(Math.abs(x) * 60_000)) * 100));
   const floorMin = (x: number, w: number) => {
     const k = Math.floor(Math.abs(x) * 60_000);
@@ -513,7 +514,7 @@ const igc = (f: Flight, dev: Device, rows: readonly Sensed[], seed: number): Wri
     const t = new Date(Math.round(f.startMs + r.t * 1000));
     const m = Math.max(0, Math.round(r.altFt * FT));
     void min;
-    return `B${two(t.getUTCHours())}${two(t.getUTCMinutes())}${two(t.getUTCSeconds())}${floorMin(r.lat, 2)}${r.lat < 0 ? 'S' : 'N'}${floorMin(r.lon, 3)}${r.lon < 0 ? 'W' : 'E'}A${two(Math.max(0, r.pressFt * FT), 5)}${two(m + 45, 5)}${two(4, 3)}${withGs ? two(Math.round(r.gs * 1.852), 3) + two(Math.round(r.track) % 360, 3) : ''}${fine ? two(t.getUTCMilliseconds(), 3) : ''}${more(r.lat)}${more(r.lon)}`;
+    return `B${two(t.getUTCHours())}${two(t.getUTCMinutes())}${two(t.getUTCSeconds())}${floorMin(r.lat, 2)}${r.lat < 0 ? 'S' : 'N'}${floorMin(r.lon, 3)}${r.lon < 0 ? 'W' : 'E'}A${signed(r.pressFt * FT)}${two(m + 45, 5)}${two(4, 3)}${withGs ? two(Math.round(r.gs * 1.852), 3) + two(Math.round(r.track) % 360, 3) : ''}${fine ? two(t.getUTCMilliseconds(), 3) : ''}${more(r.lat)}${more(r.lon)}`;
   });
   return {
     format: 'igc',

@@ -206,10 +206,10 @@ interface Field {
   elevationM: number;
   slope: number;
 }
-function fieldOf(d: Draw): Field {
+function fieldOf(d: Draw, m: Machine): Field {
   const lat0 = d.of([41.4, -33.2, 52.1, 12.7, 64.3]) + d.between(-0.4, 0.4);
   const lon0 = d.of([-6.6, 18.3, 179.97, -121.4, 5.2]) + d.between(-0.02, 0.02);
-  const m = perDegree(lat0);
+  const per = perDegree(lat0);
   const elevationM = d.of([4, 120, 410, 1180]) + d.between(0, 40);
   const slope = d.chance(0.3) ? d.between(-0.015, 0.015) : 0;
   const ends: End[] = [];
@@ -233,8 +233,8 @@ function fieldOf(d: Draw): Field {
       const rise = suffix === '' ? slope * ((p[0] - 0) * Math.sin(bearing) + p[1] * Math.cos(bearing)) : 0;
       return {
         ident,
-        thresholdLat: lat0 + p[1] / m.north,
-        thresholdLon: ((lon0 + p[0] / m.east + 540) % 360) - 180,
+        thresholdLat: lat0 + p[1] / per.north,
+        thresholdLon: ((lon0 + p[0] / per.east + 540) % 360) - 180,
         elevationFt: (elevationM + rise) / FT,
         trueBearingDeg: deg,
       };
@@ -334,6 +334,16 @@ function* lesson(p: Pilot, d: Draw, f: Field, kind: Flight['lesson'], limits: bo
     yield* p.climbTo(high, track);
     yield* p.straight(d.between(15, 30), high, 0.9 * m.cruise, track);
     type Item = () => Script;
+    /** Items before which one looks about, by their place in the list. */
+    const LOOKS: Record<number, FlownItem['kind']> = {
+      0: 'steep-turn',
+      1: 'slow-flight',
+      2: 'stall',
+      3: 'stall',
+      4: 'climb-reversal',
+      7: 'loop',
+      8: 'roll',
+    };
     const turnBank = () => d.between(43, 54);
     const all: [number, Item][] = [
       [3, () => p.steepTurn(d.chance(0.5) ? 1 : -1, turnBank(), d.of([360, 360, 360, 720, 180]), d.normal() * 7)],
@@ -346,7 +356,7 @@ function* lesson(p: Pilot, d: Draw, f: Field, kind: Flight['lesson'], limits: bo
       [m.aerobatic ? 3 : 0, () => p.loop()],
       [m.aerobatic ? 2 : 0, () => p.aileronRoll(d.chance(0.5) ? 1 : -1)],
       [1, () => p.glideDown(d.between(900, 1400))],
-      [1.5, () => p.turn((d.chance(0.5) ? 1 : -1) * d.between(0.7, 3), d.between(14, 30), high, 0.85 * m.cruise)],
+      [1.5, () => p.turn((d.chance(0.5) ? 1 : -1) * d.between(0.7, 2.1), d.between(14, 30), high, 0.85 * m.cruise)],
       [limits ? 4 : 0, () => p.overspeed(d.chance(0.6) ? m.vne + d.between(3, 9) : m.vne - d.between(3, 8), 0)],
       [
         limits ? 3 : 0,
@@ -359,10 +369,14 @@ function* lesson(p: Pilot, d: Draw, f: Field, kind: Flight['lesson'], limits: bo
     const sum = all.reduce((a, [w]) => a + w, 0);
     for (let k = 0; k < 5; k++) {
       let r = d.random() * sum;
-      const [, item] = all.find(([w]) => (r -= w) < 0) ?? all[0] ?? [0, () => p.stall(false)];
+      const which = Math.max(
+        0,
+        all.findIndex(([w]) => (r -= w) < 0),
+      );
+      const item = all[which]?.[1] ?? (() => p.stall(false));
       track = p.plane.heading;
       if (p.ft < high - 300) yield* p.climbTo(high, track);
-      if (d.chance(0.45)) yield* p.clearing(d.chance(0.5) ? 1 : -1, d.chance(0.4));
+      if (d.chance(0.45)) yield* p.clearing(d.chance(0.5) ? 1 : -1, d.chance(0.4) ? (LOOKS[which] ?? null) : null);
       yield* p.straight(d.between(8, 25), Math.max(p.ft, 1500), 0.85 * m.cruise, p.plane.heading);
       yield* item();
       yield* p.straight(d.between(10, 30), Math.max(p.ft, 1500), 0.85 * m.cruise, p.plane.heading);
@@ -388,8 +402,15 @@ function* lesson(p: Pilot, d: Draw, f: Field, kind: Flight['lesson'], limits: bo
     if (end === 'bounce-away') over.touchSink = d.between(1.35, 1.8);
     if (end === 'low-pass') over.lowFt = d.between(20, 75);
     yield* p.arrive(e, over);
-    if (last) break;
-    if (end === 'landing') {
+    if (last) {
+      // Gone around from the last one: again, until it is down.
+      for (let n = 0; n < 5 && p.ft > 15; n++) {
+        yield* around();
+        yield* p.arrive(e, fields({ end: 'landing', aimM: 40, fastKt: 0 }));
+      }
+      break;
+    }
+    if (end === 'landing' || p.passes[p.passes.length - 1]?.kind === 'landing') {
       yield* toStart();
       yield* p.takeOff(e);
     }
@@ -432,8 +453,8 @@ function limitsOf(rows: readonly TrueRow[], m: Machine): FlownLimit[] {
 /** A flight of a number of a seed: always the same. */
 export function flightOf(seed: number, k: number): Flight {
   const d = drawing(seed * 1009 + k * 31 + 5);
-  const f = fieldOf(d);
   const m = d.of(MACHINES);
+  const f = fieldOf(d, m);
   const kind = d.chance(0.5) ? 'circuits' : 'airwork';
   const limits = d.chance(0.4);
   const into = (f.ends[0]?.bearing ?? 0) / RAD + d.of([0, 180]);

@@ -43,6 +43,8 @@ function shows(i: FlownItem, dev: Device): boolean {
   if (i.kind === 'stall' || i.kind === 'slow-flight') return has.ias;
   if (i.kind === 'roll') return has.attitude && dev.rateHz >= 2;
   if (i.kind === 'loop') return has.attitude;
+  // Half a turn is a look about only by what follows it.
+  if (i.before) return shows({ ...i, kind: i.before, before: undefined }, dev);
   return i.kind !== 'engine-out' || has.rpm;
 }
 /** How far beyond a limit, and for how long, is beyond what its sensor may be off. */
@@ -133,7 +135,7 @@ export function mark(f: Flight, a: TraceAnalysis, dev: Device, seen: Seen): Mark
         (l) => l.channel === e.channel && e.startS < at(l.endS) + 5 && e.startS + e.durationS > at(l.startS) - 5,
       ),
   );
-  const sensor = 2 * Math.hypot(dev.sigma.driftM, dev.sigma.whiteM);
+  const across = 2 * Math.hypot(dev.sigma.driftM, dev.sigma.whiteM);
   for (const { flown: p, found: e } of out.events) {
     if (!p.touch || !e.touchdown) continue;
     const t = e.touchdown;
@@ -147,8 +149,9 @@ export function mark(f: Flight, a: TraceAnalysis, dev: Device, seen: Seen): Mark
       out.offs.push({ name, error, sd: u[key] ?? null, beyond: Math.max(0, Math.abs(error) - slack) });
     };
     push(`time, ${rate} [s]`, 'tS', t.tS, at(q.tS));
-    push(`along, ${rate} [m]`, 'alongM', t.alongM, q.alongM, sensor);
-    push('across [m]', 'lateralM', t.lateralM, q.lateralM, sensor);
+    // A position that is filtered lags: no analysis can know by how much.
+    push(`along, ${rate} [m]`, 'alongM', t.alongM, q.alongM, across + dev.sigma.lagS * q.gsKt * 0.514444);
+    push('across [m]', 'lateralM', t.lateralM, q.lateralM, across);
     push('IAS [kt]', 'iasKt', t.iasKt, q.iasKt);
     push('ground speed [kt]', 'gsKt', t.gsKt, q.gsKt);
     push('sink [fpm]', 'sinkFpm', t.sinkFpm, q.sinkFpm);

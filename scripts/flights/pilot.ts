@@ -54,6 +54,8 @@ export interface FlownItem {
   maxBankDeg: number;
   rolloutErrorDeg: number | null;
   height: { min: number; max: number };
+  /** Of a clearing turn: the item it was flown for, where only that tells what it was. */
+  before?: FlownItem['kind'];
 }
 
 const clamp = (x: number, least: number, most: number): number => Math.max(least, Math.min(most, x));
@@ -393,20 +395,7 @@ export class Pilot {
       }
     }
     if (o.end === 'go-around' || o.end === 'low-pass') {
-      this.lean = 0.03;
-      for (let k = 0; this.ft < Math.max(o.lowFt + 150, 350) && k < 4000; k++) {
-        this.power(1);
-        if (plane.s.onGround) {
-          this.keepLine(e);
-          hands.load = plane.airspeed > 1.17 * m.vs1 * KT ? 1.15 : 1;
-        } else {
-          this.toTrack(e.bearing - clamp(0.004 * this.where(e).y, -0.2, 0.2), 12);
-          this.byNose(m.climb, 0.16, 0.055);
-        }
-        if (this.ft > o.lowFt + 80) hands.flapDeg = 0;
-        see();
-        yield* this.tick();
-      }
+      yield* this.goAround(e, o.lowFt, see);
       const touched = plane.contacts.length > begun || this.neither(o.end);
       this.passes.push({ kind: o.end, runway: e.ident, atS: lowestT, lowestFt: lowest / FT, doubt: touched });
       return;
@@ -422,6 +411,19 @@ export class Pilot {
       hands.slip = plane.height < 2.5 ? o.decrab * wrap(e.bearing - (plane.heading - plane.s.slip)) : 0;
       yield* this.tick();
       if (o.end === 'bounce-away' && plane.contacts.length > began) break;
+      see();
+      if (plane.height > 1.5 && this.where(e).x > 0.5 * e.lengthM && plane.contacts.length === began) {
+        // Floated too far: away again.
+        yield* this.goAround(e, o.lowFt, see);
+        this.passes.push({
+          kind: 'go-around',
+          runway: e.ident,
+          atS: lowestT,
+          lowestFt: lowest / FT,
+          doubt: lowest < 3 || this.neither('go-around'),
+        });
+        return;
+      }
     }
     const touched = plane.contacts[began];
     if (!touched) return;
@@ -477,7 +479,7 @@ export class Pilot {
         this.keepLine(e);
         this.power(0);
         hands.load = 1;
-        hands.brake = o.end === 'touch-and-go' ? 0 : this.t - touched.t > 3 ? 0.35 : 0;
+        hands.brake = o.end === 'touch-and-go' ? 0 : this.t - touched.t > 3 ? (o.end === 'stop-and-go' ? 0.6 : 0.4) : 0;
       } else {
         // Thrown off: held, and let down again.
         this.toTrack(e.bearing, 5);
@@ -491,6 +493,10 @@ export class Pilot {
     pass.touch = this.touchOf(e, began);
     this.passes.push(pass);
     if (o.end === 'landing') return;
+    if (o.end === 'stop-and-go' && this.where(e).x > 0.6 * e.lengthM) {
+      pass.kind = 'landing';
+      return;
+    }
     if (o.end === 'stop-and-go') yield* this.wait(this.between(4, 15));
     hands.flapDeg = 0;
     hands.brake = 0;
@@ -499,6 +505,27 @@ export class Pilot {
       if (plane.s.onGround && o.end === 'touch-and-go') swing();
       if (lift.next().done) break;
       yield;
+    }
+    // A contact of two seconds is hardly a landing, and hardly none.
+    if ((pass.liftoffS ?? Infinity) - touched.t < 2.5) pass.doubt = true;
+  }
+  private *goAround(e: End, lowFt: number, see: () => void): Script {
+    const { plane, hands } = this;
+    const m = plane.machine;
+    hands.slip = 0;
+    this.lean = 0.03;
+    for (let k = 0; this.ft < Math.max(lowFt + 150, 350) && k < 4000; k++) {
+      this.power(1);
+      if (plane.s.onGround) {
+        this.keepLine(e);
+        hands.load = plane.airspeed > 1.17 * m.vs1 * KT ? 1.15 : 1;
+      } else {
+        this.toTrack(e.bearing - clamp(0.004 * this.where(e).y, -0.2, 0.2), 12);
+        this.byNose(m.climb, 0.16, 0.055);
+      }
+      if (this.ft > lowFt + 80) hands.flapDeg = 0;
+      see();
+      yield* this.tick();
     }
   }
   /** Heights of the last pass, each half second. */
@@ -594,7 +621,7 @@ export class Pilot {
     n.item.rolloutErrorDeg = turned / RAD - throughDeg;
     n.end();
   }
-  *clearing(side: 1 | -1, whole: boolean): Script {
+  *clearing(side: 1 | -1, whole: FlownItem['kind'] | null): Script {
     const n = this.begin('clearing-turn', side > 0 ? 'right' : 'left');
     const [ft, kt] = [this.ft, this.plane.s.v / KT];
     const bank = this.between(20, 32);
@@ -605,6 +632,7 @@ export class Pilot {
       yield* this.turn((-side * Math.PI) / 2, bank, ft, kt);
     }
     n.see();
+    if (whole) n.item.before = whole;
     n.end();
   }
   *slowFlight(s: number, times: number, flapDeg: number): Script {

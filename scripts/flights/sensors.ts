@@ -21,7 +21,13 @@ export interface Device {
     rpm: boolean;
     flap: boolean;
   };
-  sigma: { driftM: number; whiteM: number; altM: number; iasKt: number };
+  sigma: {
+    driftM: number;
+    whiteM: number;
+    altM: number;
+    iasKt: number;
+    /** Seconds the position lags. */ lagS: number;
+  };
   gaps: { fromS: number; toS: number }[];
 }
 export interface Sensed {
@@ -77,6 +83,7 @@ export function deviceOf(f: Flight, seed: number): Device {
       whiteM: d.of([0.05, 0.15, 0.4]),
       altM: d.between(1, 3.5),
       iasKt: d.between(0.2, 0.8),
+      lagS: d.of([0.02, 0.2, 0.4]),
     },
     gaps,
   };
@@ -93,7 +100,7 @@ export function recorded(f: Flight, dev: Device, seed: number, from: { fromS: nu
   const keep = Math.exp(-1 / (dev.rateHz * d.between(150, 500)));
   const walk = (v: number, sigma: number) => v * keep + sigma * Math.sqrt(1 - keep * keep) * d.normal();
   const lag = {
-    gps: d.of([0.02, 0.2, 0.4]),
+    gps: dev.sigma.lagS,
     ias: d.between(0.3, 1),
     alt: d.between(0.1, 0.6),
     vs: d.between(0.5, 1.6),

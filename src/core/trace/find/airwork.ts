@@ -18,15 +18,35 @@ interface Grid {
   t0: number;
   h: Float64Array;
   vs: Float64Array;
+  /** Over a second and a half: what a break shows in. */
+  vsQuick: Float64Array;
   ias: Float64Array | null;
+  /** Airspeed, or over the ground. */
+  speed: Float64Array;
   nose: Float64Array;
   bank: Float64Array;
   /** Recorded bank counted on through a roll. */
   rolled: Float64Array | null;
   recordedBank: boolean;
   pitch: Float64Array | null;
-  rpm: Float64Array | null;
+  /** Engine speed or manifold pressure, of what is usual in flight; null without either. */
+  power: Float64Array | null;
   free: Uint8Array;
+}
+
+/** Marks what leads straight in to each arrival: back from it, as long as it is in line with the runway. */
+function inbound(p: Placed, events: readonly Event[], t0: number, n: number, free: Uint8Array): void {
+  for (const e of events) {
+    const frame = p.frames.find((f) => f.ident === e.runway);
+    if (!frame || e.kind === 'takeoff') continue;
+    for (let i = lowerBound(p.tS, e.startS); i > 0 && e.startS - (p.tS[i] ?? 0) < 300; i--) {
+      const [x, y] = [frame.along[i] ?? Number.NaN, Math.abs(frame.lateral[i] ?? Number.NaN)];
+      if (!(x < 0 && x > -15_000 && y < 250 + 0.12 * -x)) break;
+      if (Math.abs(norm180((p.trackDeg[i] ?? 0) - frame.end.trueBearingDeg)) > 60) break;
+      const k = Math.round(((p.tS[i] ?? 0) - t0) * HZ);
+      for (let j = Math.max(0, k - 2); j <= Math.min(n - 1, k + 2); j++) free[j] = 0;
+    }
+  }
 }
 
 /** A column on the grid: the line between the samples on either side; nothing across a gap. */
@@ -107,20 +127,36 @@ function gridOf(p: Placed, events: readonly Event[]): Grid | null {
   for (const e of events)
     for (let k = Math.max(0, Math.floor((e.startS - t0) * HZ)); k <= Math.min(n - 1, (e.endS - t0) * HZ); k++)
       free[k] = 0;
+  // A long final is no airwork, however slow and level.
+  inbound(p, events, t0, n, free);
   return {
     n,
     t0,
     h,
     vs: slopes(h, 4).map((v) => v * 60),
+    vsQuick: calm(of(channels.vs) ?? slopes(h, 2).map((v) => v * 60), 1),
     ias: ias ? calm(ias, 1) : null,
+    speed,
     nose,
     bank,
     rolled: recorded,
     recordedBank: recorded !== null,
     pitch: of(channels.pitch),
-    rpm: of(channels.rpm),
+    power: powerOf(of(channels.map), h, 0) ?? powerOf(of(channels.rpm), h, 0.15),
     free,
   };
+}
+
+/**
+ * A reading as a share of what is usual in flight. Null where it hardly changes: the speed of a governed propeller says
+ * nothing of power.
+ */
+function powerOf(x: Float64Array | null, h: Float64Array, changes: number): Float64Array | null {
+  if (!x) return null;
+  const flying = x.filter((v, i) => v === v && (h[i] ?? 0) > 300).sort();
+  const at = (q: number) => flying[Math.floor(q * (flying.length - 1))] ?? Number.NaN;
+  const usual = at(0.5);
+  return flying.length > 20 && usual > 0 && (at(0.95) - at(0.05)) / usual > changes ? x.map((v) => v / usual) : null;
 }
 
 interface Run {
@@ -243,40 +279,72 @@ function descents(g: Grid): Found[] {
     let { a, b } = r;
     while (a > 0 && (g.vs[a - 1] ?? 0) < -350) a--;
     while (b < g.n - 1 && (g.vs[b + 1] ?? 0) < -350) b++;
-    if ((g.h[a] ?? 0) - (g.h[b] ?? 0) < 600) return [];
+    if ((g.h[a] ?? 0) - (g.h[b] ?? 0) < 1000 || b - a < 19.5 * HZ) return [];
+    // A dive with the power on is none.
+    if (g.power && range(g.power, r).mean > 0.7) return [];
     const bank = range(g.bank, r);
     const side = Math.abs(bank.mean) > 8 ? (bank.mean > 0 ? 1 : -1) : 0;
     return [{ kind: 'emergency-descent', a, b, side, rollout: null, sure: 0.85 }];
   });
 }
 
+/**
+ * Slow to the stall, then the nose goes: within seconds it sinks away (or the nose itself drops), and the speed comes
+ * back.
+ */
 function stalls(g: Grid, vs1: number): Found[] {
   const { ias } = g;
   if (!ias) return [];
   const out: Found[] = [];
   const steady = calm(ias, 4);
-  for (const r of runs(g.n, (i) => (g.h[i] ?? 0) > 500 && (ias[i] ?? 999) < 1.12 * vs1, 1, 2 * HZ)) {
-    let low = r.a;
-    for (let i = r.a; i <= r.b; i++) if ((ias[i] ?? 999) <= (ias[low] ?? 999)) low = i;
-    // The nose goes: within some seconds of the slowest it sinks fast, then speed returns.
-    const after = { a: r.a, b: Math.min(g.n - 1, Math.max(low, r.b) + 8 * HZ) };
-    let sink = after.a;
-    for (let i = after.a; i <= after.b; i++) if ((g.vs[i] ?? 0) < (g.vs[sink] ?? 0)) sink = i;
-    if (!((g.vs[sink] ?? 0) < -450)) continue;
-    let b = sink;
-    while (b < g.n - 1 && (g.vs[b] ?? 0) < 0) b++;
-    if (b - sink > 30 * HZ || !((ias[b] ?? 0) > (ias[low] ?? 0) + 6)) continue;
-    let top = r.a;
-    for (let i = r.a; i <= sink; i++) if ((g.h[i] ?? 0) >= (g.h[top] ?? 0)) top = i;
-    if ((g.h[top] ?? 0) - (g.h[b] ?? 0) < 35) continue;
-    let a = r.a;
-    while (a > 0 && r.a - a < 60 * HZ && (steady[a - 1] ?? 999) > (steady[a] ?? 0) + 0.05 && g.free[a - 1]) a--;
-    const before = out[out.length - 1];
-    if (before && a - before.b < 3 * HZ) continue;
-    out.push({ kind: 'stall', a, b, side: 0, rollout: null, sure: 0.85 });
+  for (const r of runs(g.n, (i) => (g.h[i] ?? 0) > 500 && (ias[i] ?? 999) < 1.15 * vs1, 1, 3 * HZ)) {
+    // Each break in the slow part: one stall after the other may lie in it.
+    let from = r.a;
+    while (from <= r.b) {
+      const found = breakIn(g, ias, { a: from, b: r.b }, vs1);
+      if (!found) break;
+      let a = found.top;
+      while (a > 0 && found.top - a < 60 * HZ && (steady[a - 1] ?? 999) > (steady[a] ?? 0) + 0.05 && g.free[a - 1]) a--;
+      const before = out[out.length - 1];
+      if (!before || found.b > before.b + 4 * HZ)
+        out.push({
+          kind: 'stall',
+          a: before && a <= before.b ? before.b + 1 : a,
+          b: found.b,
+          side: 0,
+          rollout: null,
+          sure: 0.85,
+        });
+      from = found.b + 1;
+    }
   }
   return out;
 }
+/** The first break after the slowest of a stretch. */
+function breakIn(g: Grid, ias: Float64Array, r: Run, vs1: number): { top: number; b: number } | null {
+  const end = Math.min(g.n - 1, r.b + 7 * HZ);
+  for (let i = Math.max(r.a, 2 * HZ); i < end; i++) {
+    if (!((ias[i] ?? 999) < 1.15 * vs1)) continue;
+    const before = mean(g.vsQuick, i - 3 * HZ, i);
+    const nose = g.pitch ? mean(g.pitch, i - HZ, i) : Number.NaN;
+    let least = 0;
+    let down = 0;
+    for (let k = i + 1; k <= Math.min(g.n - 1, i + 5 * HZ); k++) {
+      least = Math.min(least, (g.vsQuick[k] ?? 0) - Math.min(0, before));
+      down = Math.min(down, (g.pitch?.[k] ?? Number.NaN) - nose || 0);
+    }
+    if (!(least < -420 || (least < -250 && down < -9))) continue;
+    // Speed comes back.
+    let b = i;
+    while (b < g.n - 1 && b - i < 25 * HZ && !((ias[b] ?? 0) > 1.15 * vs1 && (g.vsQuick[b] ?? -1) > -100)) b++;
+    if (!((ias[b] ?? 0) > 1.1 * vs1)) continue;
+    let top = Math.max(0, i - 4 * HZ);
+    for (let k = top; k < b && k < i + 5 * HZ; k++) if ((g.h[k] ?? 0) >= (g.h[top] ?? 0)) top = k;
+    if ((g.h[top] ?? 0) - range(g.h, { a: top, b }).min >= 12) return { top, b };
+  }
+  return null;
+}
+const mean = (x: Float64Array, from: number, to: number): number => range(x, { a: Math.max(0, from), b: to }).mean;
 
 function slow(g: Grid, vs1: number, stalled: readonly Found[]): Found[] {
   const { ias } = g;
@@ -303,17 +371,21 @@ function turnItems(g: Grid, turns: readonly Turn[]): Found[] {
   for (const t of turns) {
     const gained = (g.h[t.b] ?? 0) - (g.h[t.a] ?? 0);
     const vs = range(g.vs, t).mean;
+    const kept = (g.speed[Math.min(g.n - 1, t.b)] ?? 0) / (g.speed[Math.max(0, t.a - 2)] ?? 1);
+    const climbed = (gained / Math.max(1, (t.b - t.a) / HZ)) * 60;
+    // Without airspeed: it climbs as no steady climb does, or the ground speed of the way back is plainly less.
+    const seen = g.ias === null && gained > 220 && (climbed > 1100 || (climbed > 600 && kept < 0.75));
     const lost = g.ias ? (g.ias[Math.max(0, t.a - 2)] ?? 0) - range(g.ias, t).min : 0;
     if (
-      g.ias &&
       t.through > 130 &&
       t.through < 235 &&
+      t.b - t.a > 10 * HZ &&
       t.peak > 14 &&
       gained > 150 &&
-      lost > Math.max(10, 0.12 * (g.ias[t.a] ?? 0))
+      (seen || (g.ias && lost > Math.max(10, 0.12 * (g.ias[t.a] ?? 0))))
     )
       out.push({ kind: 'climb-reversal', a: t.a, b: t.b, side: t.side, rollout: t.through - 180, sure: 0.85 });
-    else if (t.peak > 36 && t.through > 140 && Math.abs(vs) < 900 && meanBank(g, t) > 30)
+    else if (t.peak > 36 && t.through > 140 && Math.abs(vs) < 900 && meanBank(g, t) > 30 && heightSpan(g, t) < 350)
       out.push({
         kind: 'steep-turn',
         a: t.a,
@@ -325,6 +397,7 @@ function turnItems(g: Grid, turns: readonly Turn[]): Found[] {
   }
   return out;
 }
+const heightSpan = (g: Grid, t: Turn): number => range(g.h, t).max - range(g.h, t).min;
 const meanBank = (g: Grid, t: Turn): number => Math.abs(range(g.bank, t).mean);
 
 /** Two level turns one after the other and opposite ways, or one half turn before something that needs a look first. */
@@ -367,35 +440,34 @@ function clearing(g: Grid, turns: readonly Turn[], others: readonly Found[]): Fo
 const needed = (t: Run, others: readonly Found[]): boolean =>
   others.some((o) => o.a > t.b && o.a - t.b < 120 * HZ && o.kind !== 'emergency-descent');
 
-function glides(g: Grid, p: Placed, events: readonly Event[], others: readonly Found[]): Found[] {
-  const { rpm } = g;
-  if (!rpm) return [];
-  const flying = [...rpm].filter((v, i) => v === v && (g.h[i] ?? 0) > 300).sort((a, b) => a - b);
-  const usual = flying[Math.floor(flying.length / 2)] ?? Number.NaN;
-  return runs(g.n, (i) => (rpm[i] ?? Infinity) < 0.58 * usual && (g.h[i] ?? 0) > 120, 15 * HZ, 2 * HZ).flatMap(
-    (r): Found[] => {
-      if (
-        (g.h[r.a] ?? 0) < 700 ||
-        !(range(g.vs, r).mean < -200) ||
-        others.some((o) => overlap(o, r) > 0.4 && o.kind !== 'clearing-turn')
-      )
-        return [];
-      const tA = g.t0 + r.a / HZ;
-      const tB = g.t0 + r.b / HZ;
-      // The glide of an ordinary approach with the throttle closed is an arrival, not an engine failure.
-      const arrives = events.some((e) => e.touchdown !== undefined && tB > e.startS - 20 && tB < e.endS + 5);
-      const i = Math.min(
-        p.n - 1,
-        Math.max(
-          0,
-          p.tS.findIndex((t) => t >= tA),
-        ),
-      );
-      const near = p.frames.some((f) => Math.hypot((f.along[i] ?? 1e9) - f.lengthM / 2, f.lateral[i] ?? 1e9) < 4000);
-      if (arrives && near && (g.h[r.a] ?? 0) < 1500) return [];
-      return [{ kind: 'engine-out', a: r.a, b: r.b, side: 0, rollout: null, sure: 0.8 }];
-    },
-  );
+/** How far apart two engines' readings are when one of them does not pull, of the greater. */
+const APART: Record<'rpm' | 'map' | 'fuelFlow', number> = { rpm: 0.15, map: 0.25, fuelFlow: 0.4 };
+/**
+ * One engine of two without power: what both record stands plainly apart for a while in flight. An aeroplane with one
+ * engine has none of it, and a closed throttle is no failure.
+ */
+function oneEngine(g: Grid, p: Placed, engines: number): Found[] {
+  if (engines < 2) return [];
+  const { channels } = p.trace;
+  const pairs = (['rpm', 'map', 'fuelFlow'] as const).flatMap((c) => {
+    const [a, b] = [channels[c], channels[`${c}2`]];
+    return a && b ? [{ a: onGrid(a, p.tS, g.n, g.t0), b: onGrid(b, p.tS, g.n, g.t0), apart: APART[c] }] : [];
+  });
+  if (pairs.length === 0) return [];
+  const lean = (i: number): number => {
+    let most = 0;
+    for (const { a, b, apart } of pairs) {
+      const [x, y] = [a[i] ?? Number.NaN, b[i] ?? Number.NaN];
+      const d = (y - x) / Math.max(x, y);
+      if (Math.abs(d) > apart && Math.abs(d) > Math.abs(most)) most = d;
+    }
+    return most;
+  };
+  const out: Found[] = [];
+  for (const side of [-1, 1] as const)
+    for (const r of runs(g.n, (i) => (g.h[i] ?? 0) > 100 && -side * lean(i) > 0, 15 * HZ, 4 * HZ))
+      out.push({ kind: 'engine-out', a: r.a, b: r.b, side, rollout: null, sure: 0.9 });
+  return out;
 }
 
 const round = (x: number, digits = 1): number | null =>
@@ -463,13 +535,14 @@ export function findAirwork(p: Placed, context: TraceContext, events: readonly E
     for (const f of more) if (!found.some((o) => overlap(o, f) > 0.5)) found.push(f);
   };
   add(figures(g));
+  // A failed engine goes on through whatever else is flown.
+  const failed = oneEngine(g, p, context.airframe.engines);
   add(descents(g));
   const stalled = vs1 === null ? [] : stalls(g, vs1);
   add(stalled);
   const turns = turnsOf(g);
   add(turnItems(g, turns));
   if (vs1 !== null) add(slow(g, vs1, stalled));
-  add(glides(g, p, events, found));
   add(clearing(g, turns, found));
-  return found.sort((a, b) => a.a - b.a).map((f) => told(g, p, f));
+  return [...found, ...failed].sort((a, b) => a.a - b.a).map((f) => told(g, p, f));
 }

@@ -36,16 +36,18 @@ export interface Shakes {
   heightFt: number;
   vsFpm: number;
   gsKt: number;
+  pitchDeg: number;
 }
 const known = new WeakMap<Placed, Shakes>();
 function shakesOf(p: Placed): Shakes {
   const before = known.get(p);
   if (before) return before;
-  const { vs } = p.trace.channels;
+  const { vs, pitch } = p.trace.channels;
   const made = {
     heightFt: p.heightNoiseFt,
     vsFpm: vs ? rowNoise(vs) : Number.NaN,
     gsKt: rowNoise(p.gsKt),
+    pitchDeg: pitch ? rowNoise(pitch) : Number.NaN,
   };
   known.set(p, made);
   return made;
@@ -64,19 +66,27 @@ interface Window {
  * sink at about two, few at less than a half or more than eight.
  */
 const RATES = [0.3, 0.5, 0.75, 1.1, 1.6, 2.2, 3, 4, 5.5, 7.5, 10, 13.5];
-const PRIOR = RATES.map((r) => -0.5 * (Math.log(r / 2) / 0.75) ** 2);
+const PRIOR = RATES.map((r) => -0.5 * (Math.log(r / 2) / 0.6) ** 2);
 
 /** Misfit of a part for each rate: squares of the noise, less one a row, so that rows left out count as well fitted. */
 type ByRate = (rate: number) => number;
 
 /**
- * A height that falls onto level ground at a rate, ever more gently: ground + r·d + b·d² + c·d³, b and c not negative, d
- * seconds to go; level after it.
+ * A height that falls onto level ground at a rate, ever more gently: ground + r·d, and a bend upward at each of some
+ * times to go, d seconds to go; level after it.
  */
-function heightMisfit(p: Placed, h: Float64Array, w: Window, tb: number, levelFt: number, sigma: number): ByRate {
+function heightMisfit(
+  p: Placed,
+  h: Float64Array,
+  w: Window,
+  tb: number,
+  levelFt: number,
+  sigma: number,
+  together: number,
+): ByRate {
   // The runway as recorded there and then, wandering slowly, and as it is on the rest of the stay.
   const s2 = sigma * sigma;
-  let [n, st, stt, sv, stv] = [s2 / LEVEL_SD_FT ** 2, 0, s2 / WANDER_FT_S ** 2, 0, 0];
+  let [n, st, stt, sv, stv] = [(together * s2) / LEVEL_SD_FT ** 2, 0, (together * s2) / WANDER_FT_S ** 2, 0, 0];
   for (let i = w.from; i <= w.to; i++) {
     const t = w.sign * ((p.tS[i] ?? 0) - tb);
     const v = (h[i] ?? Number.NaN) - levelFt;
@@ -91,8 +101,13 @@ function heightMisfit(p: Placed, h: Float64Array, w: Window, tb: number, levelFt
   const g0 = levelFt + (sv * stt - stv * st) / over;
   const g1 = (n * stv - st * sv) / over;
   const hop = 3.5 * s2;
-  let flat = 0;
-  let [d22, s3, s4, s5, s6, y1, y2, y3, yy] = [0, 0, 0, 0, 0, 0, 0, 0, 0];
+  // What it would have to be off for this moment counts against it.
+  let flat = together * s2 * (((g0 - levelFt) / LEVEL_SD_FT) ** 2 + (g1 / WANDER_FT_S) ** 2);
+  let [d22, y1, yy] = [0, 0, 0];
+  const a = new Float64Array(KNOTS * KNOTS);
+  const y = new Float64Array(KNOTS);
+  const dk = new Float64Array(KNOTS);
+  const phi = new Float64Array(KNOTS);
   for (let i = w.from; i <= w.to; i++) {
     const d = w.sign * (tb - (p.tS[i] ?? 0));
     const v = (h[i] ?? Number.NaN) - g0 + g1 * d;
@@ -110,33 +125,41 @@ function heightMisfit(p: Placed, h: Float64Array, w: Window, tb: number, levelFt
       flat += s2;
       continue;
     }
-    const d2 = d * d;
-    const q = d2 / own;
-    d22 += q;
-    s3 += q * d;
-    s4 += q * d2;
-    s5 += q * d2 * d;
-    s6 += q * d2 * d2;
-    y1 += (d * v) / own;
-    y2 += q * v;
-    y3 += q * d * v;
-    yy += (v * v) / own;
-  }
-  const det = s4 * s6 - s5 * s5;
-  return (r) => {
-    const u2 = y2 - r * s3;
-    const u3 = y3 - r * s4;
-    const uu = yy - 2 * r * y1 + r * r * d22;
-    // Both parts, either, or none: the best that is not negative.
-    let best = uu;
-    if (s4 > 0 && u2 > 0) best = Math.min(best, uu - (u2 * u2) / s4);
-    if (s6 > 0 && u3 > 0) best = Math.min(best, uu - (u3 * u3) / s6);
-    if (det > 1e-6) {
-      const b = (u2 * s6 - u3 * s5) / det;
-      const c = (u3 * s4 - u2 * s5) / det;
-      if (b > 0 && c > 0) best = Math.min(best, uu - b * u2 - c * u3);
+    const q = 1 / own;
+    d22 += q * d * d;
+    y1 += q * d * v;
+    yy += q * v * v;
+    let most = 0;
+    while (most < KNOTS && (KNOT_S[most] ?? 99) < d) {
+      phi[most] = d - (KNOT_S[most] ?? 0);
+      most++;
     }
-    return (best + flat) / s2;
+    for (let j = 0; j < most; j++) {
+      const f = q * (phi[j] ?? 0);
+      y[j] = (y[j] ?? 0) + f * v;
+      dk[j] = (dk[j] ?? 0) + f * d;
+      for (let m = j; m < most; m++) a[j * KNOTS + m] = (a[j * KNOTS + m] ?? 0) + f * (phi[m] ?? 0);
+    }
+  }
+  for (let j = 0; j < KNOTS; j++) for (let m = 0; m < j; m++) a[j * KNOTS + m] = a[m * KNOTS + j] ?? 0;
+  const x = new Float64Array(KNOTS);
+  return (r) => {
+    // Bends that are not negative, by going round them one at a time.
+    for (let round = 0; round < ROUNDS; round++)
+      for (let j = 0; j < KNOTS; j++) {
+        const own = a[j * KNOTS + j] ?? 0;
+        if (own < 1e-9) continue;
+        let g = (y[j] ?? 0) - r * (dk[j] ?? 0);
+        for (let m = 0; m < KNOTS; m++) if (m !== j) g -= (a[j * KNOTS + m] ?? 0) * (x[m] ?? 0);
+        x[j] = Math.max(0, g / own);
+      }
+    let left = yy - 2 * r * y1 + r * r * d22;
+    for (let j = 0; j < KNOTS; j++) {
+      let ax = 0;
+      for (let m = 0; m < KNOTS; m++) ax += (a[j * KNOTS + m] ?? 0) * (x[m] ?? 0);
+      left += (x[j] ?? 0) * (ax - 2 * ((y[j] ?? 0) - r * (dk[j] ?? 0)));
+    }
+    return (Math.max(0, left) + flat) / s2;
   };
 }
 
@@ -206,6 +229,73 @@ function shakeMisfit(
   }
   return cost;
 }
+/**
+ * How much better two straight lines fit that meet, or do not, at a moment, than one: a speed that falls at another
+ * rate, a nose that drops. In squares of the noise; never more than one thing may say.
+ */
+function brokenLine(
+  x: Float64Array,
+  p: Placed,
+  tb: number,
+  reach: { before: number; after: number },
+  sigma: number,
+  apart: boolean,
+): number {
+  const line = { n: [0, 0], t: [0, 0], tt: [0, 0], v: [0, 0], tv: [0, 0], vv: [0, 0] };
+  for (let i = indexAt(p.tS, tb - reach.before); i < p.n && (p.tS[i] ?? 0) <= tb + reach.after; i++) {
+    const v = x[i] ?? Number.NaN;
+    if (v !== v) continue;
+    const t = (p.tS[i] ?? 0) - tb;
+    const k = t < 0 ? 0 : 1;
+    line.n[k] = (line.n[k] ?? 0) + 1;
+    line.t[k] = (line.t[k] ?? 0) + t;
+    line.tt[k] = (line.tt[k] ?? 0) + t * t;
+    line.v[k] = (line.v[k] ?? 0) + v;
+    line.tv[k] = (line.tv[k] ?? 0) + t * v;
+    line.vv[k] = (line.vv[k] ?? 0) + v * v;
+  }
+  const [n0 = 0, n1 = 0] = line.n;
+  if (n0 < 2 || n1 < 2) return 0;
+  const of = (k: 0 | 1, about: number) => {
+    const [n, t, tt, v, tv, vv] = [
+      line.n[k] ?? 0,
+      line.t[k] ?? 0,
+      line.tt[k] ?? 0,
+      line.v[k] ?? 0,
+      line.tv[k] ?? 0,
+      line.vv[k] ?? 0,
+    ];
+    // Squares left about a line through `about` at the moment, or about the line's own best.
+    if (about === about) {
+      const tu = tv - about * t;
+      const uu = vv - 2 * about * v + n * about * about;
+      return { left: tt > 0 ? uu - (tu * tu) / tt : uu, at: about };
+    }
+    const det = n * tt - t * t;
+    if (det < 1e-9) return { left: vv - (v * v) / n, at: v / n };
+    const s = (n * tv - t * v) / det;
+    const a = (v - s * t) / n;
+    return { left: vv - a * v - s * tv, at: a };
+  };
+  const own = [of(0, Number.NaN), of(1, Number.NaN)] as const;
+  let left = own[0].left + own[1].left;
+  if (!apart) {
+    // Where both meet: between their own, each by how well it is known; tried at three places.
+    left = Infinity;
+    for (const share of [0.25, 0.5, 0.75]) {
+      const about = own[0].at + share * (own[1].at - own[0].at);
+      left = Math.min(left, of(0, about).left + of(1, about).left);
+    }
+  }
+  const whole = { n: n0 + n1, t: 0, tt: 0, v: 0, tv: 0, vv: 0 };
+  for (const key of ['t', 'tt', 'v', 'tv', 'vv'] as const) whole[key] = (line[key][0] ?? 0) + (line[key][1] ?? 0);
+  const det = whole.n * whole.tt - whole.t * whole.t;
+  if (det < 1e-9) return 0;
+  const s = (whole.n * whole.tv - whole.t * whole.v) / det;
+  const a = (whole.v - s * whole.t) / whole.n;
+  const one = whole.vv - a * whole.v - s * whole.tv;
+  return Math.min(MOST_GAIN, Math.max(0, one - left) / (sigma * sigma));
+}
 const middle = (x: Float64Array, from: number, to: number): number => {
   const values = [...x.subarray(Math.max(0, from), to + 1)].filter((v) => v === v);
   return values.length < 3 ? Number.NaN : median(values);
@@ -215,11 +305,30 @@ const spread = (x: Float64Array, from: number, to: number, mean: number): number
   return off.length < 4 ? Number.NaN : 1.4826 * median(off);
 };
 
+/** What is left of a column when the middle of the second and a half about each row is taken away. */
+function quick(x: Float64Array, tS: Float64Array, from: number, to: number): Float64Array {
+  const out = new Float64Array(x.length).fill(Number.NaN);
+  for (let i = from; i <= to; i++) {
+    const t = tS[i] ?? 0;
+    let a = i;
+    while (a > 0 && t - (tS[a - 1] ?? 0) < 0.75) a--;
+    let b = i;
+    while (b < x.length - 1 && (tS[b + 1] ?? 0) - t < 0.75) b++;
+    out[i] = b - a < 2 ? (x[i] ?? Number.NaN) : (x[i] ?? Number.NaN) - median(x.subarray(a, b + 1));
+  }
+  return out;
+}
 /** What load and bank show about a contact, prepared once for a window. */
 function feelers(p: Placed, w: Window, aloft: [number, number], rolling: [number, number]): ((tb: number) => number)[] {
   const out: ((tb: number) => number)[] = [];
   if (p.nz && p.trace.rateHz >= 1.8) {
-    const nz = p.nz;
+    // Without what comes slowly, as the pull of a flare does.
+    const nz = quick(
+      p.nz,
+      p.tS,
+      indexAt(p.tS, (p.tS[Math.min(w.from, aloft[0])] ?? 0) - 2),
+      Math.max(w.to, rolling[1]),
+    );
     const mean = middle(nz, ...rolling);
     const calm = Math.max(0.012, spread(nz, ...aloft, middle(nz, ...aloft)));
     const rumble = Math.max(calm * 0.8, 0.012, spread(nz, ...rolling, mean));
@@ -256,12 +365,22 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
   const felt = feelers(p, w, aloft, rolling);
   const together = Math.max(1, Math.min(TOGETHER, p.trace.rateHz));
   const at = (tb: number) => {
-    const height = heightMisfit(p, h, w, tb, levelFt, sigma);
+    const height = heightMisfit(p, h, w, tb, levelFt, sigma, together);
     const climb = climbMisfit(p, w, tb, vsSigma);
     let rest = 0;
     for (const f of felt) rest += f(tb);
-    const logs = RATES.map((r, k) => (PRIOR[k] ?? 0) - (height(r) + 0.7 * (climb?.(r) ?? 0)) / 2 / together - rest / 2);
+    const bent = lines(tb);
+    const logs = RATES.map(
+      (r, k) => (PRIOR[k] ?? 0) - (height(r) + 0.7 * (climb?.(r) ?? 0) + bent) / 2 / together - rest / 2,
+    );
     return { tb, logs, log: Math.max(...logs) };
+  };
+  const { pitch } = p.trace.channels;
+  const lines = (tb: number): number => {
+    let gain = SPEED_W * brokenLine(p.gsKt, p, tb, { before: 4, after: 2.5 }, Math.max(0.4, 1.5 * shakes.gsKt), false);
+    if (pitch)
+      gain += PITCH_W * brokenLine(pitch, p, tb, { before: 3, after: 2.5 }, Math.max(0.8, 1.5 * shakes.pitchDeg), true);
+    return -gain;
   };
   const grid: ReturnType<typeof at>[] = [];
   for (let tb = t0; tb <= t1 + 1e-9; tb += COARSE_S) grid.push(at(tb));
@@ -302,8 +421,15 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
 const LEVEL_SD_FT = 2.5;
 /** How fast a recorded height may wander on the ground, feet a second. */
 const WANDER_FT_S = 0.25;
+const SPEED_W = 0;
+const PITCH_W = 0.5;
+/** Seconds to go at which the way down may bend. */
+const KNOT_S = [0.5, 1, 1.8, 3, 4.5, 6.5];
+const KNOTS = KNOT_S.length;
+const ROUNDS = 6;
 const TAIL = 8;
+const MOST_GAIN = 40;
 const FAR_S = 9;
-const CURVE_FT_S2 = 0.06;
+const CURVE_FT_S2 = 0.03;
 const VS_BEFORE_S = 4;
 const LAGS_S = [0.15, 0.6, 1.2, 1.8];

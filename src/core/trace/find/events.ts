@@ -17,7 +17,7 @@ import { withoutHeight } from './without-height';
 /** Seconds on either side of a pass in which its height is known, so that what led to it can be seen. */
 const WIDE_S = 120;
 /** Off again sooner than this after the touch: it bounced and went around. */
-const FLEW_AWAY_S = 2.2;
+const FLEW_AWAY_S = 1.8;
 
 /** Everything found along the runways of the context, in order of time. */
 export function findEvents(p: Placed, context: TraceContext): FoundEvent[] {
@@ -72,7 +72,7 @@ function eventsOf(
   const liftFrom = Math.max(stay.from, indexAt(p.tS, endS - 6));
   const liftTo = Math.min(indexAt(p.tS, endS + 8), next);
   const lift = wentUp ? (contactIn(p, raw, { from: liftFrom, to: liftTo, sign: -1 }, level)?.tS ?? null) : null;
-  if (touch && lift !== null && lift - touch.tS < FLEW_AWAY_S + 0.6 / p.trace.rateHz)
+  if (touch && lift !== null && lift - touch.tS < FLEW_AWAY_S + 0.5 / p.trace.rateHz)
     return [bouncedEvent(p, frame, h, from, touch.tS, Math.max(lift, touch.tS))];
   return stayEvents(p, context, frame, h, level, { from, stay, touch, lift });
 }

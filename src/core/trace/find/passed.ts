@@ -7,20 +7,26 @@ import { approachStart } from './stay-events';
 /** A pass is looked at below the second; what never came below the first is none. */
 const LOW_FT = 300;
 
-/** Five seconds near level below 100 ft along the runway: little slope and no bend in them. */
+/** Feet within which a pass stays for five seconds when it is level, beside what the height shakes by. */
+const LEVEL_FT = 11;
+
+/** Five seconds near level below 100 ft along the runway. */
 function levelFor5s(p: Placed, h: Float64Array, frame: RunwayFrame, from: number, to: number): boolean {
-  const calm = smoothed(h, p.tS, 1, from, to);
+  const calm = smoothed(h, p.tS, 0.6, from, to);
+  const rest = p.heightNoiseFt / Math.sqrt(Math.max(1, 1.2 * p.trace.rateHz + 1));
   for (let a = from; a < to; a++) {
-    const t = p.tS[a] ?? 0;
-    const b = indexAt(p.tS, t + 5);
+    const b = indexAt(p.tS, (p.tS[a] ?? 0) + 5);
     if (b > to) return false;
-    const m = indexAt(p.tS, t + 2.5);
-    const [ha, hm, hb] = [calm[a] ?? Number.NaN, calm[m] ?? Number.NaN, calm[b] ?? Number.NaN];
+    let [low, high] = [Infinity, -Infinity];
+    for (let i = a; i <= b; i++) {
+      const v = calm[i] ?? Number.NaN;
+      if (v < low) low = v;
+      if (v > high) high = v;
+    }
+    const m = (a + b) >> 1;
     if (
-      hb < 100 &&
-      ha < 100 &&
-      Math.abs(hb - ha) < 12 &&
-      Math.abs(hm - (ha + hb) / 2) < 5 &&
+      high < 100 &&
+      high - low < LEVEL_FT + 1.5 * rest &&
       (frame.along[m] ?? -1e9) > -250 &&
       (frame.along[m] ?? 1e9) < frame.lengthM + 250
     )

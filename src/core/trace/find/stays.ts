@@ -1,6 +1,8 @@
 import type { Placed } from './frame';
+import { medianOf } from '../../constants';
 import type { Pass } from './passes';
-import { highest, indexAt } from './sample';
+import { highest } from './sample';
+import { groundOffFt, wheelsLikely } from './wheels';
 
 /** Rows between which wheels were on the ground. */
 export interface Stay {
@@ -54,22 +56,15 @@ export function staysOf(
     else stays.push({ from: start, to: end });
     start = -1;
   }
-  return stays.filter((g) => (p.tS[g.to] ?? 0) - (p.tS[g.from] ?? 0) >= LEAST_STAY_S && wheelsSeen(p, g, flyKt));
+  return stays.filter(
+    (g) => (p.tS[g.to] ?? 0) - (p.tS[g.from] ?? 0) >= LEAST_STAY_S && wheelsSeen(p, h, g, restFt, flyKt),
+  );
 }
 
-/** Wheels on a runway slow an aeroplane, or are felt; what keeps its speed low over it only flies low. */
-function wheelsSeen(p: Placed, stay: Stay, flyKt: number): boolean {
-  let fastest = 0;
-  let drop = 0;
-  let load = 0;
-  for (let i = indexAt(p.tS, (p.tS[stay.from] ?? 0) - 1); i <= stay.to; i++) {
-    const gs = p.gsKt[i] ?? Number.NaN;
-    if (gs < flyKt) return true;
-    if (gs > fastest) fastest = gs;
-    drop = Math.max(drop, fastest - gs);
-    load = Math.max(load, p.nz?.[i] ?? 0);
-  }
-  return drop > 2.5 || load > p.feltG;
+/** Slow enough, or all that is seen says so. */
+function wheelsSeen(p: Placed, h: Float64Array, stay: Stay, restFt: number, flyKt: number): boolean {
+  for (let i = stay.from; i <= stay.to; i++) if ((p.gsKt[i] ?? Number.NaN) < flyKt) return true;
+  return wheelsLikely(p, h, stay.from, stay.to, restFt) > 0;
 }
 
 /**
@@ -89,20 +84,14 @@ function groundCeiling(
   for (let i = from; i <= to; i++) if (onRunway(i) && (low < 0 || (h[i] ?? Infinity) < (h[low] ?? Infinity))) low = i;
   const lowest = low < 0 ? Infinity : (h[low] ?? Infinity);
   const usual = GROUND_FT - 3.5 + 1.5 * restFt;
-  if (!(lowest < GROUND_FT + 5)) return usual;
-  let fastest = 0;
-  let drop = 0;
-  let load = 0;
-  const level: number[] = [];
-  for (let i = from; i <= to; i++) {
-    if (!onRunway(i) || (h[i] ?? 99) > lowest + 4 + 2 * restFt) continue;
-    level.push(h[i] ?? 0);
-    fastest = Math.max(fastest, p.gsKt[i] ?? 0);
-    drop = Math.max(drop, fastest - (p.gsKt[i] ?? Infinity));
-    load = Math.max(load, p.nz?.[i] ?? 0);
-  }
-  level.sort((a, b) => a - b);
-  return drop > 7 || load > p.feltG ? Math.max(usual, (level[level.length >> 1] ?? 0) + 3.5 + 1.5 * restFt) : usual;
+  if (!(lowest < 3.2 * groundOffFt(p))) return usual;
+  // The part about the lowest: as far as it stays within what the height shakes by.
+  const top = lowest + 2 + 2.5 * restFt;
+  let [a, b] = [low, low];
+  while (a > from && (h[a - 1] ?? Infinity) < top && onRunway(a - 1)) a--;
+  while (b < to && (h[b + 1] ?? Infinity) < top && onRunway(b + 1)) b++;
+  const level = medianOf(h.subarray(a, b + 1)) ?? 0;
+  return wheelsLikely(p, h, a, b, restFt) > 0 ? Math.max(usual, level + 3.5 + 1.5 * restFt) : usual;
 }
 
 /** The height the recorder shows on this stay: the middle of its slow part, else of its lowest. */
