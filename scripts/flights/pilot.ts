@@ -396,7 +396,7 @@ export class Pilot {
     }
     if (o.end === 'go-around' || o.end === 'low-pass') {
       yield* this.goAround(e, o.lowFt, see);
-      const touched = plane.contacts.length > begun || this.neither(o.end);
+      const touched = plane.contacts.length > begun || this.neither(o.end) || lowest / FT > 280;
       this.passes.push({ kind: o.end, runway: e.ident, atS: lowestT, lowestFt: lowest / FT, doubt: touched });
       return;
     }
@@ -420,7 +420,7 @@ export class Pilot {
           runway: e.ident,
           atS: lowestT,
           lowestFt: lowest / FT,
-          doubt: lowest < 3 || this.neither('go-around'),
+          doubt: lowest < 3 || lowest / FT > 280 || this.neither('go-around'),
         });
         return;
       }

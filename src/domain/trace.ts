@@ -62,6 +62,9 @@ export const TraceContext = z.object({
 export type TraceContext = z.infer<typeof TraceContext>;
 
 const Confidence = z.number().min(0).max(1);
+/** How far each measure may be off, one standard deviation in its own unit; null where that is not known. */
+const Uncertainty = <K extends string>(...keys: K[]) =>
+  z.object(Object.fromEntries(keys.map((k) => [k, NN])) as Record<K, typeof NN>).optional();
 export const TraceEvent = z.object({
   kind: z.enum(['takeoff', 'landing', 'touch-and-go', 'stop-and-go', 'go-around', 'low-pass']),
   runway: z.string().nullable(),
@@ -79,10 +82,13 @@ export const TraceEvent = z.object({
       driftKt: NN,
       bounces: NN,
       peakG: NN,
+      uncertainty: Uncertainty('tS', 'alongM', 'lateralM', 'iasKt', 'gsKt', 'sinkFpm', 'crabDeg', 'driftKt'),
     })
     .optional(),
-  liftoff: z.object({ tS: N, alongM: NN, lateralM: NN, iasKt: NN, gsKt: NN }).optional(),
-  rollout: z.object({ swingDeg: NN, lateralM: NN }).optional(),
+  liftoff: z
+    .object({ tS: N, alongM: NN, lateralM: NN, iasKt: NN, gsKt: NN, uncertainty: Uncertainty('tS', 'alongM') })
+    .optional(),
+  rollout: z.object({ swingDeg: NN, lateralM: NN, uncertainty: Uncertainty('swingDeg', 'lateralM') }).optional(),
   lowestHeightFt: NN.optional(),
   lowestS: NN.optional(),
   gates: z

@@ -330,17 +330,20 @@ function breakIn(g: Grid, ias: Float64Array, r: Run, vs1: number): { top: number
     let least = 0;
     let down = 0;
     for (let k = i + 1; k <= Math.min(g.n - 1, i + 5 * HZ); k++) {
-      least = Math.min(least, (g.vsQuick[k] ?? 0) - Math.min(0, before));
+      least = Math.min(least, g.vsQuick[k] ?? 0);
       down = Math.min(down, (g.pitch?.[k] ?? Number.NaN) - nose || 0);
     }
-    if (!(least < -420 || (least < -250 && down < -9))) continue;
+    // Out of a climb with power the sink is little, and the turn of it great.
+    const turned = before > 300 && before - least > 1000;
+    const sank = least - Math.min(0, before) < -420 || (least < -250 && down < -9);
+    if (!turned && !sank) continue;
     // Speed comes back.
     let b = i;
     while (b < g.n - 1 && b - i < 25 * HZ && !((ias[b] ?? 0) > 1.15 * vs1 && (g.vsQuick[b] ?? -1) > -100)) b++;
     if (!((ias[b] ?? 0) > 1.1 * vs1)) continue;
     let top = Math.max(0, i - 4 * HZ);
     for (let k = top; k < b && k < i + 5 * HZ; k++) if ((g.h[k] ?? 0) >= (g.h[top] ?? 0)) top = k;
-    if ((g.h[top] ?? 0) - range(g.h, { a: top, b }).min >= 12) return { top, b };
+    if ((g.h[top] ?? 0) - range(g.h, { a: top, b }).min >= (turned ? 3 : 12)) return { top, b };
   }
   return null;
 }

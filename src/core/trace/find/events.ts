@@ -71,9 +71,9 @@ function eventsOf(
     : null;
   const liftFrom = Math.max(stay.from, indexAt(p.tS, endS - 6));
   const liftTo = Math.min(indexAt(p.tS, endS + 8), next);
-  const lift = wentUp ? (contactIn(p, raw, { from: liftFrom, to: liftTo, sign: -1 }, level)?.tS ?? null) : null;
-  if (touch && lift !== null && lift - touch.tS < FLEW_AWAY_S + 0.5 / p.trace.rateHz)
-    return [bouncedEvent(p, frame, h, from, touch.tS, Math.max(lift, touch.tS))];
+  const lift = wentUp ? contactIn(p, raw, { from: liftFrom, to: liftTo, sign: -1 }, level) : null;
+  if (touch && lift !== null && lift.tS - touch.tS < FLEW_AWAY_S + 0.5 / p.trace.rateHz)
+    return [bouncedEvent(p, frame, h, from, touch.tS, Math.max(lift.tS, touch.tS))];
   return stayEvents(p, context, frame, h, level, { from, stay, touch, lift });
 }
 

@@ -72,9 +72,9 @@ export function valueAt(
     : null;
 }
 
-/** A value at a moment by the line through the second and a half before it. */
-export function valueBefore(x: Float64Array | null, p: Placed, t: number): number | undefined {
-  if (!x) return undefined;
+/** A value at a moment, and how it changes, by the line through the second and a half before it. */
+export function lineBefore(x: Float64Array | null, p: Placed, t: number): { value: number; slope: number } | null {
+  if (!x) return null;
   const to = indexAt(p.tS, t + 1e-6);
   return fitLine(
     x,
@@ -82,5 +82,5 @@ export function valueBefore(x: Float64Array | null, p: Placed, t: number): numbe
     indexAt(p.tS, t - Math.max(1.5, 2.5 / p.trace.rateHz)),
     (p.tS[to] ?? 0) > t + 1e-6 ? Math.max(0, to - 1) : to,
     t,
-  )?.value;
+  );
 }

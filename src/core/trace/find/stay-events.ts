@@ -1,10 +1,13 @@
 import type { FoundEvent, TraceContext } from '@/domain/trace';
-import { MS_PER_KT, norm180 } from '../../constants';
+import { MS_PER_KT, median, norm180 } from '../../constants';
 import type { Placed, RunwayFrame } from './frame';
-import { valueAt, valueBefore, indexAt, orNull, round } from './sample';
+import { indexAt, lineBefore, orNull, round, valueAt } from './sample';
 import { bouncesAfter, type Touch } from './touch';
 
 export const WALKING_KT = 4;
+
+/** A lift-off, with its one sigma. */
+export type Lift = Pick<Touch, 'tS' | 'sdS'>;
 
 export function stayEvents(
   p: Placed,
@@ -12,9 +15,10 @@ export function stayEvents(
   frame: RunwayFrame,
   h: Float64Array,
   level: number,
-  w: { from: number; stay: { from: number; to: number }; touch: Touch | null; lift: number | null },
+  w: { from: number; stay: { from: number; to: number }; touch: Touch | null; lift: Lift | null },
 ): FoundEvent[] {
-  const { touch, lift, stay } = w;
+  const { touch, stay } = w;
+  const lift = w.lift?.tS ?? null;
   let slowest = Infinity;
   for (let i = stay.from; i <= stay.to; i++) slowest = Math.min(slowest, p.gsKt[i] ?? Infinity);
   const unseen = touch !== null && unrecorded(p, touch.tS);
@@ -27,7 +31,7 @@ export function stayEvents(
           ? 0.35
           : 0.5 + (p.calibrated ? 0.2 : 0) + (touch?.sharp ? 0.15 : 0) + Math.min(0.14, p.trace.rateHz / 40)),
     ) / 100;
-  const liftoff = lift === null ? undefined : liftPart(p, frame, lift);
+  const liftoff = w.lift === null ? undefined : liftPart(p, frame, w.lift);
   if (!touch)
     return lift === null
       ? []
@@ -73,7 +77,7 @@ export const NO_MEASURES = {
   peakG: null,
 };
 
-function liftPart(p: Placed, frame: RunwayFrame, tS: number): NonNullable<FoundEvent['liftoff']> {
+function liftPart(p: Placed, frame: RunwayFrame, { tS, sdS }: Lift): NonNullable<FoundEvent['liftoff']> {
   const half = Math.max(0.6, 1.2 / p.trace.rateHz);
   return {
     tS: round(tS),
@@ -81,8 +85,30 @@ function liftPart(p: Placed, frame: RunwayFrame, tS: number): NonNullable<FoundE
     lateralM: orNull(valueAt(frame.lateral, p, tS, half)?.value),
     iasKt: orNull(valueAt(p.iasKt, p, tS, half)?.value, 1),
     gsKt: orNull(valueAt(p.gsKt, p, tS, half)?.value, 1),
+    uncertainty: {
+      tS: orNull(sdS, 2),
+      alongM: orNull(Math.hypot(sdS * (valueAt(frame.along, p, tS, half)?.slope ?? 0), PLACE_SD_M), 1),
+    },
   };
 }
+
+/** What a satellite's position is off by though it does not shake, and a compass and a dial though they do not. */
+const PLACE_SD_M = 2;
+const COMPASS_SD_DEG = 1.2;
+const DIAL_SD_KT = 2;
+
+/** How far the nose stands off the way it rolls: what a compass is off by, wherever its variation came from. */
+function compassOff(p: Placed, fromS: number, endS: number): number {
+  if (!p.headingDeg) return 0;
+  const off: number[] = [];
+  for (let i = indexAt(p.tS, fromS + 1.5); i < p.n && (p.tS[i] ?? 0) < endS && (p.gsKt[i] ?? 0) > SWING_KT; i++) {
+    const d = norm180((p.headingDeg[i] ?? Number.NaN) - (p.trackDeg[i] ?? Number.NaN));
+    if (Math.abs(d) < 20) off.push(d);
+  }
+  return off.length < 4 ? 0 : median(off);
+}
+/** Slower than this a swing is a turn off the runway. */
+const SWING_KT = 15;
 
 function touchPart(
   p: Placed,
@@ -93,41 +119,64 @@ function touchPart(
   endS: number,
 ): { touchdown: NonNullable<FoundEvent['touchdown']>; rollout: NonNullable<FoundEvent['rollout']> } {
   const half = Math.max(0.6, 1.2 / p.trace.rateHz);
+  const along = valueAt(frame.along, p, touch.tS, half);
   const lateral = valueAt(frame.lateral, p, touch.tS, half);
   const gs = valueAt(p.gsKt, p, touch.tS, half)?.value ?? Number.NaN;
+  const dial = lineBefore(p.iasKt, p, touch.tS);
   const before = indexAt(p.tS, touch.tS - 0.4);
-  const heading = p.headingDeg?.[before];
+  const off = compassOff(p, touch.tS, endS);
+  const heading = p.headingDeg ? (p.headingDeg[before] ?? Number.NaN) - off : Number.NaN;
   const sideKt = lateral ? lateral.slope / MS_PER_KT : Number.NaN;
   const trackFromLine =
     frame.end.trueBearingDeg +
     (Number.isFinite(sideKt) && gs > 10 ? (Math.asin(Math.max(-1, Math.min(1, sideKt / gs))) * 180) / Math.PI : 0);
+  // From the first contact to fifteen knots or the lift-off; by the nose, or without a compass by the way it goes.
   let swing = 0;
-  let off = 0;
+  let away = 0;
   let seen = false;
-  for (let i = indexAt(p.tS, touch.tS + 0.8); i < p.n && (p.tS[i] ?? 0) < endS && (p.gsKt[i] ?? 0) > 12; i++) {
-    const nose = p.headingDeg ? (p.headingDeg[i] ?? Number.NaN) : (p.trackDeg[i] ?? Number.NaN);
+  for (let i = indexAt(p.tS, touch.tS); i < p.n && (p.tS[i] ?? 0) < endS && (p.gsKt[i] ?? 0) > SWING_KT; i++) {
+    const nose = p.headingDeg ? (p.headingDeg[i] ?? Number.NaN) - off : (p.trackDeg[i] ?? Number.NaN);
     const d = norm180(nose - frame.end.trueBearingDeg);
     if (d === d) {
       seen = true;
       if (Math.abs(d) > Math.abs(swing)) swing = d;
     }
     const y = frame.lateral[i] ?? 0;
-    if (Math.abs(y) > Math.abs(off)) off = y;
+    if (Math.abs(y) > Math.abs(away)) away = y;
   }
+  const known = Number.isFinite(heading);
   return {
     touchdown: {
       tS: round(touch.tS),
-      alongM: orNull(valueAt(frame.along, p, touch.tS, half)?.value, 1),
+      alongM: orNull(along?.value, 1),
       lateralM: orNull(lateral?.value),
-      iasKt: orNull(valueBefore(p.iasKt, p, touch.tS), 1),
+      iasKt: orNull(dial?.value, 1),
       gsKt: orNull(gs, 1),
       sinkFpm: orNull(touch.sinkFpm, 0),
-      uncertainty: { tS: orNull(touch.sdS, 2), sinkFpm: orNull(touch.sinkSdFpm, 0) },
-      crabDeg: heading === undefined || Number.isNaN(heading) ? null : orNull(norm180(heading - trackFromLine), 1),
+      crabDeg: known ? orNull(norm180(heading - trackFromLine), 1) : null,
       driftKt: orNull(sideKt, 1),
       ...bouncesAfter(p, h, touch.tS, level),
+      uncertainty: {
+        tS: orNull(touch.sdS, 2),
+        alongM: orNull(Math.hypot(touch.sdS * gs * MS_PER_KT, PLACE_SD_M), 1),
+        lateralM: orNull(Math.hypot(touch.sdS * (lateral?.slope ?? 0), PLACE_SD_M), 1),
+        iasKt: dial
+          ? orNull(Math.hypot(touch.sdS * (Number.isFinite(dial.slope) ? dial.slope : 1.5), DIAL_SD_KT), 1)
+          : null,
+        gsKt: orNull(Math.hypot(touch.sdS * 1.5, 0.5), 1),
+        sinkFpm: orNull(touch.sinkSdFpm, 0),
+        crabDeg: known ? orNull(Math.hypot(COMPASS_SD_DEG, 1.5 * touch.sdS), 1) : null,
+        driftKt: orNull(0.5 + 0.5 / p.trace.rateHz, 1),
+      },
     },
-    rollout: { swingDeg: seen ? orNull(swing, 1) : null, lateralM: seen ? orNull(off) : null },
+    rollout: {
+      swingDeg: seen ? orNull(swing, 1) : null,
+      lateralM: seen ? orNull(away) : null,
+      uncertainty: {
+        swingDeg: seen ? orNull(p.headingDeg ? COMPASS_SD_DEG + 0.6 * touch.sdS : 3, 1) : null,
+        lateralM: seen ? PLACE_SD_M : null,
+      },
+    },
   };
 }
 
