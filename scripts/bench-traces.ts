@@ -51,6 +51,7 @@ for (let k = Number(values.from ?? 0); k < Number(values.to ?? SUITE_SIZE); k++)
     count(e.kind, { found: 1 });
     if (t.touchdownS !== null && e.touchdown) {
       off(`touchdown time, ${slow} [s]`, e.touchdown.tS - t.touchdownS);
+      if (Math.abs(e.touchdown.tS - t.touchdownS) > 1.5) console.log(f.name, t.kind, t.touchdownS, e.touchdown.tS, t.bounces, t.sinkFpm);
       off(
         `touchdown along, ${slow} [m]`,
         e.touchdown.alongM === null || t.alongM === null ? null : e.touchdown.alongM - t.alongM,

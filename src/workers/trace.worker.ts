@@ -29,7 +29,9 @@ export const tracing = {
         .map((l) => l.split(found.separator));
       return {
         headers: found.headers.map((h) => h.trim()),
-        known: found.columns.map((c) => (c === null ? null : 'time' in c.role ? `time:${c.role.time}` : c.role.channel)),
+        known: found.columns.map((c) =>
+          c === null ? null : 'time' in c.role ? `time:${c.role.time}` : c.role.channel,
+        ),
         rows,
       };
     }

@@ -19,6 +19,8 @@ export const AIRWORK_FLOWN: readonly AirworkKind[] = [
   'loop',
   'roll',
 ];
+/** What of it can be told in a recording of one engine: a glide with it idling is none. */
+export const AIRWORK_TOLD: readonly AirworkKind[] = AIRWORK_FLOWN.filter((k) => k !== 'engine-out');
 export interface AirworkPlan {
   kind: AirworkKind;
   direction: 'left' | 'right';

@@ -3,7 +3,7 @@
  * each file.
  */
 export * from './fly';
-export { AIRWORK_FLOWN, type AirworkKind, type AirworkPlan, type FlownAirwork } from './airwork';
+export { AIRWORK_FLOWN, AIRWORK_TOLD, type AirworkKind, type AirworkPlan, type FlownAirwork } from './airwork';
 export * from './sense';
 export * from '../random';
 export * from './suite';

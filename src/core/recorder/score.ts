@@ -47,6 +47,8 @@ export function score(flown: Flown, found: Pick<TraceAnalysis, 'events' | 'airwo
   }
   out.invented = found.events.filter((e) => !used.has(e));
   for (const t of flown.airwork) {
+    // The recorder has one engine: a glide with it idling is no failure, and none may be found.
+    if (t.kind === 'engine-out') continue;
     const near = found.airwork.find(
       (e) =>
         !usedAir.has(e) &&

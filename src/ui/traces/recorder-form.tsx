@@ -3,7 +3,7 @@ import type { Dispatch, SetStateAction } from 'react';
 import Button from 'react-bootstrap/Button';
 import FormCheckInput from 'react-bootstrap/FormCheckInput';
 import {
-  AIRWORK_FLOWN,
+  AIRWORK_TOLD,
   ARRIVAL_KINDS,
   ERROR_NAME,
   PILOT_ERRORS,
@@ -130,7 +130,7 @@ function Ticks({ choices, setChoices }: { choices: Choices; setChoices: (next: C
       <fieldset className="mt-2">
         <legend>Airwork</legend>
         <div className="ticks">
-          {AIRWORK_FLOWN.map((e) => (
+          {AIRWORK_TOLD.map((e) => (
             <label key={e}>
               <FormCheckInput
                 type="checkbox"
@@ -138,7 +138,7 @@ function Ticks({ choices, setChoices }: { choices: Choices; setChoices: (next: C
                 onChange={() =>
                   setChoices({
                     ...choices,
-                    airwork: AIRWORK_FLOWN.filter((x) => (x === e) !== choices.airwork.includes(x)),
+                    airwork: AIRWORK_TOLD.filter((x) => (x === e) !== choices.airwork.includes(x)),
                   })
                 }
               />{' '}

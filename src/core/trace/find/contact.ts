@@ -21,8 +21,8 @@ export interface Contact {
   felt: boolean;
 }
 /** Steps of the search, coarse and fine, seconds. */
-const COARSE_S = 0.4;
-const FINE_S = 0.1;
+const COARSE_S = 0.5;
+const FINE_S = 0.125;
 /** Rows next to each other err together: what they say counts this much less. */
 const TOGETHER = 4;
 /** How far on either side of a moment its height is fitted. */
@@ -59,13 +59,15 @@ interface Window {
   to: number;
   /** +1 down onto the ground, -1 up from it. */
   sign: 1 | -1;
+  /** Of a fast file every so many rows: more say no more. */
+  each?: number;
 }
 
 /**
  * Rates of sink at a touch that are tried, feet a second, and how likely each is before anything is seen: most touches
  * sink at about two, few at less than a half or more than eight.
  */
-const RATES = [0.3, 0.5, 0.75, 1.1, 1.6, 2.2, 3, 4, 5.5, 7.5, 10, 13.5];
+const RATES = [0.3, 0.6, 1, 1.5, 2.2, 3.2, 5, 8, 12.5];
 const PRIOR = RATES.map((r) => -0.5 * (Math.log(r / 2) / 0.6) ** 2);
 
 /** Misfit of a part for each rate: squares of the noise, less one a row, so that rows left out count as well fitted. */
@@ -85,9 +87,10 @@ function heightMisfit(
   together: number,
 ): ByRate {
   // The runway as recorded there and then, wandering slowly, and as it is on the rest of the stay.
+  const each = w.each ?? 1;
   const s2 = sigma * sigma;
   let [n, st, stt, sv, stv] = [(together * s2) / LEVEL_SD_FT ** 2, 0, (together * s2) / WANDER_FT_S ** 2, 0, 0];
-  for (let i = w.from; i <= w.to; i++) {
+  for (let i = w.from; i <= w.to; i += each) {
     const t = w.sign * ((p.tS[i] ?? 0) - tb);
     const v = (h[i] ?? Number.NaN) - levelFt;
     if (!(v > -12 && v < 12) || t <= 0 || t >= AFTER_S) continue;
@@ -108,7 +111,7 @@ function heightMisfit(
   const y = new Float64Array(KNOTS);
   const dk = new Float64Array(KNOTS);
   const phi = new Float64Array(KNOTS);
-  for (let i = w.from; i <= w.to; i++) {
+  for (let i = w.from; i <= w.to; i += each) {
     const d = w.sign * (tb - (p.tS[i] ?? 0));
     const v = (h[i] ?? Number.NaN) - g0 + g1 * d;
     if (v !== v) continue;
@@ -167,10 +170,11 @@ function heightMisfit(
 function climbMisfit(p: Placed, w: Window, tb: number, sigma: number): ByRate | null {
   const { vs } = p.trace.channels;
   if (!vs) return null;
+  const each = w.each ?? 1;
   let [n, sd, sdd, sv, sdv, svv, after] = [0, 0, 0, 0, 0, 0, 0];
   const e = LAGS_S.map(() => ({ ee: 0, ev: 0 }));
   let vv = 0;
-  for (let i = w.from; i <= w.to; i++) {
+  for (let i = w.from; i <= w.to; i += each) {
     const d = w.sign * (tb - (p.tS[i] ?? 0));
     const v = (-w.sign * (vs[i] ?? Number.NaN)) / 60;
     if (v !== v || d > VS_BEFORE_S || d <= -AFTER_S) continue;
@@ -206,6 +210,9 @@ function climbMisfit(p: Placed, w: Window, tb: number, sigma: number): ByRate | 
   };
 }
 
+/** Heavy tails: a gust is no knock, and a great knock is more than a small one. */
+const unlikely = (v: number, s: number): number => TAIL * Math.log1p((v / s) ** 2 / TAIL) + 2 * Math.log(s);
+const KNOCK_COST = 3;
 /** Calm before and restless after, or the other way: minus twice the logarithm of how likely the rows are so. */
 function shakeMisfit(
   x: Float64Array,
@@ -222,10 +229,14 @@ function shakeMisfit(
     const v = (x[i] ?? Number.NaN) - mean;
     if (v !== v) continue;
     const d = w.sign * (tb - (p.tS[i] ?? 0));
-    // A row holds what came since the last one.
-    const s = d > 0 ? calm : w.sign > 0 && d > -0.8 ? knocked : rumble;
-    // Heavy tails: a gust is no knock, and a great knock is more than a small one.
-    cost += TAIL * Math.log1p((v / s) ** 2 / TAIL) + 2 * Math.log(s);
+    // Aloft it is calm. On the ground it rumbles, and any row may hold a knock, the first rows rather than not.
+    const soon = d > -0.8;
+    cost +=
+      d > 0
+        ? unlikely(v, calm)
+        : w.sign > 0
+          ? Math.min(unlikely(v, rumble) + (soon ? KNOCK_COST : 0), unlikely(v, knocked) + (soon ? 0 : KNOCK_COST))
+          : unlikely(v, rumble);
   }
   return cost;
 }
@@ -305,14 +316,18 @@ const spread = (x: Float64Array, from: number, to: number, mean: number): number
   return off.length < 4 ? Number.NaN : 1.4826 * median(off);
 };
 
-/** What is left of a column when the middle of the second and a half about each row is taken away. */
+const rests = new WeakMap<Float64Array, Float64Array>();
+/**
+ * What is left of a column when the middle of the second and a half about each row is taken away. One column of it for
+ * the whole file, filled where it is asked for.
+ */
 function quick(x: Float64Array, tS: Float64Array, from: number, to: number): Float64Array {
-  const out = new Float64Array(x.length).fill(Number.NaN);
+  const out = rests.get(x) ?? new Float64Array(x.length);
+  rests.set(x, out);
+  let [a, b] = [from, from];
   for (let i = from; i <= to; i++) {
     const t = tS[i] ?? 0;
-    let a = i;
-    while (a > 0 && t - (tS[a - 1] ?? 0) < 0.75) a--;
-    let b = i;
+    while (t - (tS[a] ?? 0) > 0.75) a++;
     while (b < x.length - 1 && (tS[b + 1] ?? 0) - t < 0.75) b++;
     out[i] = b - a < 2 ? (x[i] ?? Number.NaN) : (x[i] ?? Number.NaN) - median(x.subarray(a, b + 1));
   }
@@ -321,7 +336,7 @@ function quick(x: Float64Array, tS: Float64Array, from: number, to: number): Flo
 /** What load and bank show about a contact, prepared once for a window. */
 function feelers(p: Placed, w: Window, aloft: [number, number], rolling: [number, number]): ((tb: number) => number)[] {
   const out: ((tb: number) => number)[] = [];
-  if (p.nz && p.trace.rateHz >= 1.8) {
+  if (p.nz && p.trace.rateHz >= 0.9) {
     // Without what comes slowly, as the pull of a flare does.
     const nz = quick(
       p.nz,
@@ -333,7 +348,7 @@ function feelers(p: Placed, w: Window, aloft: [number, number], rolling: [number
     const calm = Math.max(0.012, spread(nz, ...aloft, middle(nz, ...aloft)));
     const rumble = Math.max(calm * 0.8, 0.012, spread(nz, ...rolling, mean));
     if (Number.isFinite(calm) && Number.isFinite(rumble))
-      out.push((tb) => shakeMisfit(nz, p, w, tb, mean, 1.3 * calm, Math.max(0.2, 2 * calm), 1.3 * rumble) / 2.5);
+      out.push((tb) => shakeMisfit(nz, p, w, tb, mean, 1.3 * calm, Math.max(0.2, 2 * calm), 1.3 * rumble) / 1.8);
   }
   const { bank } = p.trace.channels;
   if (bank) {
@@ -355,6 +370,7 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
     from: indexAt(p.tS, t0 - (window.sign > 0 ? BEFORE_S : AFTER_S)),
     to: Math.min(p.n - 1, indexAt(p.tS, t1 + (window.sign > 0 ? AFTER_S : BEFORE_S))),
     sign: window.sign,
+    each: Math.max(1, Math.floor(p.trace.rateHz / 4)),
   };
   const shakes = shakesOf(p);
   const sigma = Math.max(0.6, Math.hypot(shakes.heightFt, 0.35));
@@ -363,7 +379,7 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
   const aloft = w.sign > 0 ? far(t0 - 7, t0) : far(t1, t1 + 7);
   const rolling = w.sign > 0 ? far(Math.max(t0 + 1, t1 - 1), t1 + 5) : far(t0 - 5, Math.min(t1 - 1, t0 + 1));
   const felt = feelers(p, w, aloft, rolling);
-  const together = Math.max(1, Math.min(TOGETHER, p.trace.rateHz));
+  const together = Math.max(1, Math.min(TOGETHER, p.trace.rateHz / (w.each ?? 1)));
   const at = (tb: number) => {
     const height = heightMisfit(p, h, w, tb, levelFt, sigma, together);
     const climb = climbMisfit(p, w, tb, vsSigma);
@@ -387,7 +403,7 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
   const top = grid.reduce((m, g) => (g.log > m.log ? g : m));
   // Finely wherever it is not out of the question.
   for (const g of [...grid])
-    if (g.log > top.log - 7)
+    if (g.log > top.log - 5)
       for (let k = -1; k <= 2; k++) {
         const tb = g.tb + k * FINE_S;
         if (k !== 0 && tb >= t0 && tb <= t1) grid.push(at(tb));
@@ -426,7 +442,7 @@ const PITCH_W = 0.5;
 /** Seconds to go at which the way down may bend. */
 const KNOT_S = [0.5, 1, 1.8, 3, 4.5, 6.5];
 const KNOTS = KNOT_S.length;
-const ROUNDS = 6;
+const ROUNDS = 3;
 const TAIL = 8;
 const MOST_GAIN = 40;
 const FAR_S = 9;

@@ -65,7 +65,7 @@ function eventsOf(
         p,
         raw,
         Math.max(indexAt(p.tS, startS - 7), previous),
-        Math.min(stay.to, indexAt(p.tS, startS + 9)),
+        Math.min(stay.to, indexAt(p.tS, startS + 7)),
         level,
       )
     : null;

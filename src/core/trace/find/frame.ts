@@ -129,7 +129,12 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
   }
   if (!near) return null;
   const warnings: Oddity[] = [];
-  const made = derived(east, north, tS);
+  const whole = (x: Float64Array | undefined): boolean => x !== undefined && !x.some((v) => v !== v);
+  // From the positions only where the file does not say.
+  const made =
+    whole(trace.channels.gs) && whole(trace.channels.track)
+      ? { gsKt: new Float64Array(0), trackDeg: new Float64Array(0) }
+      : derived(east, north, tS);
   const gsKt = trace.channels.gs ? filled(trace.channels.gs, made.gsKt) : made.gsKt;
   const trackDeg = trace.channels.track ? filled(trace.channels.track, made.trackDeg) : made.trackDeg;
   if (!trace.channels.gs) warnings.push({ ...odd('ground-speed-derived'), count: 1 });
@@ -194,7 +199,7 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
   };
 }
 const filled = (x: Float64Array, by: Float64Array): Float64Array =>
-  x.map((v, i) => (v === v ? v : (by[i] ?? Number.NaN)));
+  by.length === 0 ? x : x.map((v, i) => (v === v ? v : (by[i] ?? Number.NaN)));
 
 interface Rolling {
   tS: Float64Array;

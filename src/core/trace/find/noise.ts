@@ -1,25 +1,38 @@
 /** What a column shakes by on its own: from the file itself. */
 import { median } from '../../constants';
 
+const known = new WeakMap<Float64Array, number>();
+/** Rows looked at: more say no more. */
+const LOOKED_AT = 4000;
+
 /**
- * Noise between neighbouring rows, one sigma, from their second differences: a climb, a descent and a slow wander leave
- * none. Steps a column is cut to count as noise of their own.
+ * Noise between neighbouring rows, one sigma, from the middle of their second differences: a climb, a descent and a slow
+ * wander leave none. A column cut to coarse steps shakes by what the step leaves open.
  */
 export function rowNoise(x: Float64Array): number {
-  const bends: number[] = [];
-  const steps: number[] = [];
-  const each = Math.max(1, Math.floor(x.length / 20_000));
+  const before = known.get(x);
+  if (before !== undefined) return before;
+  const found = measured(x);
+  known.set(x, found);
+  return found;
+}
+function measured(x: Float64Array): number {
+  const each = Math.max(1, Math.floor(x.length / LOOKED_AT));
+  const bends = new Float64Array(Math.ceil(x.length / each));
+  const steps = new Float64Array(bends.length);
+  let [n, m] = [0, 0];
   for (let i = 1; i + 1 < x.length; i += each) {
     const v = Math.abs((x[i - 1] ?? 0) - 2 * (x[i] ?? 0) + (x[i + 1] ?? 0));
-    if (v === v) bends.push(v);
+    if (v === v) bends[n++] = v;
     const d = Math.abs((x[i] ?? 0) - (x[i - 1] ?? 0));
-    if (d > 1e-9) steps.push(d);
+    if (d > 1e-9) steps[m++] = d;
   }
-  if (bends.length < 10) return 0;
-  const byMiddle = (1.4826 * median(bends)) / Math.sqrt(6);
+  if (n < 10) return 0;
+  const byMiddle = (1.4826 * median(bends.subarray(0, n))) / Math.sqrt(6);
   // Cut to steps, most rows stand still between two of them: the step itself tells.
-  steps.sort((a, b) => a - b);
-  const q = steps[Math.floor(steps.length * 0.05)] ?? 0;
-  const whole = steps.filter((d) => Math.abs(d / q - Math.round(d / q)) < 0.06).length;
-  return steps.length > 5 && whole > 0.95 * steps.length ? Math.max(byMiddle, q / Math.sqrt(12)) : byMiddle;
+  const stepped = steps.subarray(0, m).sort();
+  const q = stepped[Math.floor(m * 0.05)] ?? 0;
+  let whole = 0;
+  for (const d of stepped) if (Math.abs(d / q - Math.round(d / q)) < 0.06) whole++;
+  return m > 5 && whole > 0.95 * m ? Math.max(byMiddle, q / Math.sqrt(12)) : byMiddle;
 }

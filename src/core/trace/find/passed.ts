@@ -8,7 +8,7 @@ import { approachStart } from './stay-events';
 const LOW_FT = 300;
 
 /** Feet within which a pass stays for five seconds when it is level, beside what the height shakes by. */
-const LEVEL_FT = 11;
+const LEVEL_FT = 9;
 
 /** Five seconds near level below 100 ft along the runway. */
 function levelFor5s(p: Placed, h: Float64Array, frame: RunwayFrame, from: number, to: number): boolean {
@@ -26,7 +26,7 @@ function levelFor5s(p: Placed, h: Float64Array, frame: RunwayFrame, from: number
     const m = (a + b) >> 1;
     if (
       high < 100 &&
-      high - low < LEVEL_FT + 1.5 * rest &&
+      high - low < LEVEL_FT + 0.5 * rest &&
       (frame.along[m] ?? -1e9) > -250 &&
       (frame.along[m] ?? 1e9) < frame.lengthM + 250
     )

@@ -105,7 +105,10 @@ function compassOff(p: Placed, fromS: number, endS: number): number {
     const d = norm180((p.headingDeg[i] ?? Number.NaN) - (p.trackDeg[i] ?? Number.NaN));
     if (Math.abs(d) < 20) off.push(d);
   }
-  return off.length < 4 ? 0 : median(off);
+  if (off.length < 4) return 0;
+  const middle = median(off);
+  // A nose that swings about while it rolls sets no compass.
+  return median(off.map((d) => Math.abs(d - middle))) < 1 ? middle : 0;
 }
 /** Slower than this a swing is a turn off the runway. */
 const SWING_KT = 15;

@@ -84,12 +84,13 @@ function groundCeiling(
   for (let i = from; i <= to; i++) if (onRunway(i) && (low < 0 || (h[i] ?? Infinity) < (h[low] ?? Infinity))) low = i;
   const lowest = low < 0 ? Infinity : (h[low] ?? Infinity);
   const usual = GROUND_FT - 3.5 + 1.5 * restFt;
-  if (!(lowest < 3.2 * groundOffFt(p))) return usual;
+  if (!(lowest < 2.5 * groundOffFt(p))) return usual;
   // The part about the lowest: as far as it stays within what the height shakes by.
-  const top = lowest + 2 + 2.5 * restFt;
+  // and wanders by while it rolls.
+  const top = (i: number) => lowest + 2 + 2.5 * restFt + Math.min(4, 0.4 * Math.abs((p.tS[i] ?? 0) - (p.tS[low] ?? 0)));
   let [a, b] = [low, low];
-  while (a > from && (h[a - 1] ?? Infinity) < top && onRunway(a - 1)) a--;
-  while (b < to && (h[b + 1] ?? Infinity) < top && onRunway(b + 1)) b++;
+  while (a > from && (h[a - 1] ?? Infinity) < top(a - 1) && onRunway(a - 1)) a--;
+  while (b < to && (h[b + 1] ?? Infinity) < top(b + 1) && onRunway(b + 1)) b++;
   const level = medianOf(h.subarray(a, b + 1)) ?? 0;
   return wheelsLikely(p, h, a, b, restFt) > 0 ? Math.max(usual, level + 3.5 + 1.5 * restFt) : usual;
 }

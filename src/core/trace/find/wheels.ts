@@ -34,7 +34,7 @@ export function wheelsLikely(p: Placed, h: Float64Array, from: number, to: numbe
   for (let i = from; i <= to; i++) if ((h[i] ?? Infinity) < lowest) lowest = h[i] ?? Infinity;
   // How high the lowest is: of a pass anything up to a hundred feet, of a touch what the height may be off.
   const off = Math.hypot(groundOffFt(p), restFt);
-  let odds = Math.log(100 / (2.5 * off)) - 0.5 * (Math.max(0, lowest) / off) ** 2;
+  let odds = Math.log(100 / (2.5 * off)) - 0.7 * (Math.max(0, lowest) / off) ** 2;
   // Level: nothing flown is as flat as a runway.
   const line = fitLine(h, p.tS, from, to, (p.tS[from] ?? 0) + lasts / 2);
   if (line && lasts >= 1.5) {
@@ -50,17 +50,23 @@ export function wheelsLikely(p: Placed, h: Float64Array, from: number, to: numbe
     odds += rms < 0.5 + 1.3 * restFt ? Math.min(2.5, 0.6 * lasts) : -1.5;
     if (Math.abs(line.slope) > 1.2 + restFt) odds -= 1.5;
   } else odds -= 1.5;
-  // Speed: rolling it slows, at least at first.
-  const half = indexAt(p.tS, (p.tS[from] ?? 0) + Math.max(2, Math.min(6, 0.6 * lasts)));
-  const speed = fitLine(p.gsKt, p.tS, from, Math.min(half, p.n - 1), p.tS[from] ?? 0);
-  if (speed && Number.isFinite(speed.slope)) odds += speed.slope < -0.7 ? 1.5 : speed.slope > 0.4 ? -2 : 0;
+  // Speed: rolling it slows, at least at first; over a runway it flies on as fast, or faster.
+  let fastest = 0;
+  let drop = 0;
+  for (let i = indexAt(p.tS, (p.tS[from] ?? 0) - 1); i <= to; i++) {
+    const v = p.gsKt[i] ?? Number.NaN;
+    if (v > fastest) fastest = v;
+    if (fastest - v > drop) drop = fastest - v;
+  }
+  const gained = (p.gsKt[to] ?? Number.NaN) - (p.gsKt[from] ?? Number.NaN);
+  odds += drop > 4 ? 2 : drop < 1.2 && gained > 2 ? -2.5 : 0;
   // Load: a knock, and the rumble of a roll.
   if (p.nz && p.trace.rateHz >= 1.8) {
     const aloft = spreadOf(p.nz, indexAt(p.tS, (p.tS[from] ?? 0) - 9), from - 1);
     let knock = 0;
     for (let i = Math.max(0, indexAt(p.tS, (p.tS[from] ?? 0) - 1.5)); i <= to; i++)
       knock = Math.max(knock, (p.nz[i] ?? 1) - 1);
-    odds += knock > Math.max(0.16, 6 * aloft) ? 2.5 : knock < 0.1 && p.trace.rateHz >= 4 ? -1.5 : 0;
+    odds += knock > Math.max(0.16, 6 * aloft) ? 2.5 : knock < 0.1 ? (p.trace.rateHz >= 4 ? -1.5 : -0.8) : 0;
   }
   const { bank } = p.trace.channels;
   if (bank && lasts > 2) {

@@ -59,7 +59,10 @@ function plan(
       return none;
     }
     const key = 'time' in c.role ? c.role.time : c.role.channel;
-    if (chosen.get(key) !== index && !('channel' in c.role && HOTTEST.has(c.role.channel))) return none;
+    if (chosen.get(key) !== index && !('channel' in c.role && HOTTEST.has(c.role.channel))) {
+      unknown.push(name);
+      return none;
+    }
     const as = { header: name, by: c.by, confidence: Math.round(c.confidence * 100) / 100 };
     if ('time' in c.role) {
       times.set(c.role.time, index);
@@ -280,7 +283,9 @@ function withUnits(t: Trace, unsaid: ReadonlySet<Channel>): Trace {
     if (x && (factor !== 1 || offset !== 0))
       for (let i = 0; i < x.length; i++) x[i] = (x[i] ?? Number.NaN) * factor + offset;
     const how = { channel, column: spokenHeader(c.header) || channel, unit: UNIT_WORD[unit] ?? unit };
-    warnings.push({ ...odd(shown.has(channel) ? 'unit-shown' : 'unit-assumed', how), count: 1 });
+    // That it is in its usual unit, and shows it, is nothing odd.
+    if (!shown.has(channel)) warnings.push({ ...odd('unit-assumed', how), count: 1 });
+    else if (unit !== usualUnit(channel)) warnings.push({ ...odd('unit-shown', how), count: 1 });
     const doubt = shown.has(channel) ? 0.05 : 0.2;
     return {
       ...c,

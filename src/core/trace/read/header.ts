@@ -222,7 +222,7 @@ function timeBy(named: Recognised, s: Sample, decimalComma: boolean): Recognised
   if (time === 'offset' || s.every((c) => c === '')) return named;
   if ((time === 'clock' || time === 'instant') && packedClock(s)) return { ...named, role: { time: 'clock' } };
   const shape = timeShape(s, decimalComma);
-  if (shape === null) return s.length < 3 ? named : null;
+  if (shape === null) return s.length < 3 || time === 'elapsed' || time === 'epoch' ? named : null;
   // A date in a column called a time goes with a clock beside it.
   return shape === time
     ? named

@@ -164,6 +164,9 @@ export function unitsByValues(t: Trace, unsaid: ReadonlySet<Channel>): Map<Chann
     // No engine draws sixty inches of mercury.
     if (x && unsaid.has(c) && (medianOf(x.filter((v) => v === v)) ?? 0) > 60) out.set(c, 'hpa');
   }
+  const load = t.channels.nz && unsaid.has('nz') ? (medianOf(t.channels.nz.filter((v) => v === v)) ?? 0) : 0;
+  if (load > 0.7 && load < 1.3) out.set('nz', 'g');
+  else if (load > 7.5 && load < 12) out.set('nz', 'm/s2');
   if (vs && alt) {
     const r = ratio(ratios.vs);
     // Feet a minute by the height in feet; a height in metres shows itself by the climb when that one is known.

@@ -1,0 +1,14 @@
+import { seeded } from '@demo/random';
+import { csvOf, flyCircuits, sense, suiteFlight } from '@/core/recorder';
+import { analyseTrace, placeTrace, readTrace } from '@/core/trace';
+const k = Number(process.argv[2]); const [x, y] = process.argv.slice(3).map(Number) as [number, number];
+const f = suiteFlight(k, seeded(k + 1));
+const flown = flyCircuits(f.plan);
+const rows = sense(flown, f.plan.runway, f.sensors, seeded(f.seed));
+const r = readTrace(csvOf(rows, f.startUtcMs, f.airData, f.style));
+if (!r.ok) throw 1;
+const p = placeTrace(r.trace, f.context)!;
+console.log(JSON.stringify(f.sensors), p.heightNoiseFt, flown.events.map((e) => `${e.kind} ${e.touchdownS} ${e.bounces} ${e.lowestFt}`));
+for (const e of analyseTrace(r.trace, f.context).events) console.log(e.kind, e.touchdown?.tS, JSON.stringify(e.touchdown?.uncertainty), e.lowestS);
+const fr = p.frames.find((q) => q.ident === f.plan.runway.ident)!;
+for (let i = 0; i < p.n; i++) if (p.tS[i]! >= x && p.tS[i]! <= y) console.log(p.tS[i], p.heightFt![i]!.toFixed(1), p.gsKt[i]!.toFixed(1), p.trace.channels.vs?.[i]?.toFixed(0), p.nz?.[i]?.toFixed(2), p.trace.channels.pitch?.[i]?.toFixed(1), fr.along[i]!.toFixed(0));
