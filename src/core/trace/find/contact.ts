@@ -333,6 +333,25 @@ function quick(x: Float64Array, tS: Float64Array, from: number, to: number): Flo
   }
   return out;
 }
+/** The first knock of the load about a moment: what stands out by a good part of the greatest that does. */
+function knockNear(
+  p: Placed,
+  h: Float64Array,
+  atS: number,
+  reachS: number,
+  levelFt: number,
+  calm: number,
+): number | null {
+  if (!p.nz || p.trace.rateHz < 3.5) return null;
+  const [from, to] = [indexAt(p.tS, atS - reachS), Math.min(p.n - 1, indexAt(p.tS, atS + reachS))];
+  const out = quick(p.nz, p.tS, from, to);
+  const low = (i: number): number => ((h[i] ?? 99) - levelFt < KNOCK_BELOW_FT ? (out[i] ?? 0) : 0);
+  let most = 0;
+  for (let i = from; i <= to; i++) most = Math.max(most, low(i));
+  if (most < Math.max(0.12, 6 * calm)) return null;
+  for (let i = from; i <= to; i++) if (low(i) > Math.max(0.09, 0.45 * most)) return p.tS[i] ?? null;
+  return null;
+}
 /** What load and bank show about a contact, prepared once for a window. */
 function feelers(p: Placed, w: Window, aloft: [number, number], rolling: [number, number]): ((tb: number) => number)[] {
   const out: ((tb: number) => number)[] = [];
@@ -424,9 +443,12 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
   }
   mean /= sum;
   rate /= sum;
+  const spreadS = Math.sqrt(Math.max(0, square / sum - mean * mean));
+  const calmG = p.nz ? Math.max(0.012, spread(p.nz, ...aloft, middle(p.nz, ...aloft))) : 1;
+  const knock = w.sign > 0 ? knockNear(p, h, mean, Math.min(2, 0.7 + 1.5 * spreadS), levelFt, calmG) : null;
   return {
-    tS: mean,
-    sdS: Math.sqrt(Math.max(0, square / sum - mean * mean) + LATE_S ** 2 + (0.29 / p.trace.rateHz) ** 2),
+    tS: knock ?? mean,
+    sdS: Math.sqrt((knock === null ? spreadS : 0.1) ** 2 + LATE_S ** 2 + (0.29 / p.trace.rateHz) ** 2),
     rateFtS: rate,
     rateSdFtS: Math.sqrt(Math.max(0, rateSquare / sum - rate * rate) + (0.15 * rate) ** 2),
     felt: felt.length > 0,
@@ -443,6 +465,8 @@ const PITCH_W = 0.5;
 const KNOT_S = [0.5, 1, 1.8, 3, 4.5, 6.5];
 const KNOTS = KNOT_S.length;
 const ROUNDS = 3;
+/** A load felt higher than this is no touch. */
+const KNOCK_BELOW_FT = 8;
 const TAIL = 8;
 const MOST_GAIN = 40;
 const FAR_S = 9;
