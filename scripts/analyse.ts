@@ -8,7 +8,7 @@ import { readFileSync, statSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { gunzipSync } from 'node:zlib';
 import { z } from 'zod';
-import { MAX_TEXT, analyseTrace, readTrace, unreadableWords } from '@/core/trace';
+import { MAX_TEXT, analyseTrace, fromZip, isGzip, isZip, readTrace, textOfBytes, unreadableWords } from '@/core/trace';
 import { TraceAnalysis, TraceContext } from '@/domain/trace';
 
 const fail = (message: string): never => {
@@ -33,8 +33,9 @@ function textOf(name: string): string {
   try {
     if (statSync(name).size > MAX_TEXT) fail(`The file has more than ${MAX_TEXT / 1e6} MB: cut it to the flight.`);
     const bytes = readFileSync(name);
-    const plain = bytes[0] === 0x1f && bytes[1] === 0x8b ? gunzipSync(bytes, { maxOutputLength: MAX_TEXT }) : bytes;
-    return plain[0] === 0xff && plain[1] === 0xfe ? plain.toString('utf16le') : plain.toString('utf8');
+    const opened = isZip(bytes) ? fromZip(bytes, MAX_TEXT) : bytes;
+    if (typeof opened === 'string') return fail(`${name} cannot be read: ${opened}`);
+    return textOfBytes(isGzip(opened) ? gunzipSync(opened, { maxOutputLength: MAX_TEXT }) : opened);
   } catch (error) {
     return fail(`${name} cannot be read: ${error instanceof Error ? error.message : String(error)}`);
   }

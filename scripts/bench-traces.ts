@@ -1,5 +1,9 @@
 /**
- * `npm run bench:traces [-- --list]`: the recorder's trial. Flies every flight, writes its file, reads and analyses it,
+ * `npm run bench:traces -- --seed N --flights M [--list]`: flights of the second recorder (scripts/flights), which shares
+ * nothing with the product's own: what was found of what was flown, how far off the measures are, and whether they are
+ * as far off as they say. Several seeds as `--seed 1,2,3`.
+ *
+ * `npm run bench:traces [-- --list]`: the product's own recorder's trial. Flies every flight, writes its file, reads and analyses it,
  * and prints what was found of what was
  * flown (recall), what of the found was flown (precision), and how far off the measures are. Exit 1 when an event is
  * missed or invented.
@@ -9,11 +13,27 @@ import { parseArgs } from 'node:util';
 import { seeded } from '@demo/random';
 import { SUITE_SIZE, csvOf, flyCircuits, gpxOf, igcOf, kindOf, score, sense, suiteFlight } from '@/core/recorder';
 import { analyseTrace, readTrace } from '@/core/trace';
+import { addTrial, emptyReport, tables, trialsOf } from './flights/bench';
 import { traceSpeed } from './lib/trace-speed';
 
 const { values } = parseArgs({
-  options: { list: { type: 'boolean' }, from: { type: 'string' }, to: { type: 'string' }, round: { type: 'string' } },
+  options: {
+    seed: { type: 'string' },
+    flights: { type: 'string', default: '12' },
+    list: { type: 'boolean' },
+    from: { type: 'string' },
+    to: { type: 'string' },
+    round: { type: 'string' },
+  },
 });
+if (values.seed !== undefined) {
+  const report = emptyReport();
+  for (const seed of values.seed.split(',').map(Number))
+    for (let k = 0; k < Number(values.flights); k++) for (const t of trialsOf(seed, k)) addTrial(report, t);
+  console.log(tables(report));
+  if (values.list) console.log(['', ...report.unread, ...report.notes].join('\n'));
+  process.exit(0);
+}
 const tally = new Map<string, { flown: number; found: number; invented: number }>();
 const count = (kind: string, change: Partial<{ flown: number; found: number; invented: number }>) => {
   const t = tally.get(kind) ?? { flown: 0, found: 0, invented: 0 };
@@ -51,7 +71,6 @@ for (let k = Number(values.from ?? 0); k < Number(values.to ?? SUITE_SIZE); k++)
     count(e.kind, { found: 1 });
     if (t.touchdownS !== null && e.touchdown) {
       off(`touchdown time, ${slow} [s]`, e.touchdown.tS - t.touchdownS);
-      if (Math.abs(e.touchdown.tS - t.touchdownS) > 1.5) console.log(f.name, t.kind, t.touchdownS, e.touchdown.tS, t.bounces, t.sinkFpm);
       off(
         `touchdown along, ${slow} [m]`,
         e.touchdown.alongM === null || t.alongM === null ? null : e.touchdown.alongM - t.alongM,

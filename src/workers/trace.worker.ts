@@ -1,13 +1,31 @@
 /** The page's worker for traces: unpacks, shows the columns, analyses with progress. Cancelling ends the worker. */
 import { expose } from 'comlink';
-import { type ColumnMapping, type TraceDone, findHeader, traceWork } from '@/core/trace';
+import {
+  type ColumnMapping,
+  type TraceDone,
+  findHeader,
+  fromZip,
+  isGzip,
+  isZip,
+  textOfBytes,
+  traceWork,
+} from '@/core/trace';
 import type { TraceContext } from '@/domain/trace';
 
-async function textOf(file: Blob): Promise<string> {
-  const head = new Uint8Array(await file.slice(0, 2).arrayBuffer());
-  const packed = head[0] === 0x1f && head[1] === 0x8b;
-  if (head[0] === 0xff && head[1] === 0xfe) return new TextDecoder('utf-16le').decode(await file.arrayBuffer());
-  return packed ? new Response(file.stream().pipeThrough(new DecompressionStream('gzip'))).text() : file.text();
+/** Bytes beyond which nothing is unpacked. */
+const MOST_BYTES = 120_000_000;
+/** Text of a file, unpacked when it is gzipped or in an archive. Throws when it cannot be. */
+async function textOf(file: Blob, opened = false): Promise<string> {
+  const head = new Uint8Array(await file.slice(0, 4).arrayBuffer());
+  if (isZip(head) && !opened) {
+    const found = fromZip(new Uint8Array(await file.arrayBuffer()), MOST_BYTES);
+    if (typeof found === 'string') throw new Error(found);
+    return textOf(new Blob([found as Uint8Array<ArrayBuffer>]), true);
+  }
+  const plain = isGzip(head)
+    ? await new Response(file.stream().pipeThrough(new DecompressionStream('gzip'))).arrayBuffer()
+    : await file.arrayBuffer();
+  return textOfBytes(new Uint8Array(plain));
 }
 export interface Preview {
   headers: string[];
@@ -18,8 +36,8 @@ export interface Preview {
 export const tracing = {
   /** The header as found with what is known of each column, and some rows below it. Null when the file is no table. */
   preview: async (file: Blob, mapping: ColumnMapping | null): Promise<Preview | null> => {
-    const text = (await textOf(file)).slice(0, 60_000);
-    if (text.trimStart().startsWith('<')) return null;
+    const text = (await textOf(file).catch(() => '')).slice(0, 60_000);
+    if (/^\s*[<$]/.test(text) || text === '') return null;
     const found = findHeader(text, mapping);
     if (found) {
       const rows = text
@@ -63,7 +81,11 @@ export const tracing = {
     try {
       text = await textOf(file);
     } catch {
-      return { ok: false, code: 'not-a-trace', message: 'The file cannot be unpacked: it is cut short or is no gzip.' };
+      return {
+        ok: false,
+        code: 'not-a-trace',
+        message: 'The file cannot be unpacked: it is cut short, locked, or holds no recording.',
+      };
     }
     let said = 0;
     return traceWork({ text, mapping, context, elsewhere }, (share) => {

@@ -3,7 +3,7 @@
  * place.
  */
 import { analyseOnField } from './find';
-import { type ColumnMapping, type Trace, readTrace } from './read';
+import { type ColumnMapping, type ColumnTold, type Trace, readTrace } from './read';
 import { odd, unreadableWords, warningOf } from './read-words';
 import { packSeries, seriesOf } from './replay';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
@@ -23,6 +23,8 @@ export type TraceDone =
       series: Uint8Array;
       /** The context it was analysed in: as given, or at another aerodrome. */
       context: TraceContext;
+      /** Of a table: what each column was taken for. */
+      columns: ColumnTold[] | null;
     }
   | { ok: false; code: string; message: string; headers?: string[] };
 
@@ -46,7 +48,14 @@ export function traceWork(
   const { analysis, placed } = away ?? here;
   progress(0.95);
   const series = placed ? packSeries(seriesOf(placed)) : new Uint8Array(0);
-  return { ok: true, analysis, startUtcMs: read.trace.startUtcMs, series, context: away?.context ?? context };
+  return {
+    ok: true,
+    analysis,
+    startUtcMs: read.trace.startUtcMs,
+    series,
+    context: away?.context ?? context,
+    columns: read.trace.columns ?? null,
+  };
 }
 
 /** The first other aerodrome the trace has a take-off, a pass or a landing at, said in its analysis; null = none. */

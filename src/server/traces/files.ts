@@ -3,6 +3,7 @@ import { existsSync, mkdirSync, readFileSync, readdirSync, renameSync, rmSync, w
 import path from 'node:path';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
+import { type ArchiveProblem, fromZip, isGzip, isZip, textOfBytes } from '@/core/trace';
 import { inData, syncFolder } from '../floor/data-folder';
 
 /** Bytes beyond which a file is not taken, packed or not. */
@@ -16,11 +17,17 @@ const folder = (): string => {
 };
 
 /**
- * The plain bytes of a file that may be gzipped. Throws with a sentence for the user when it is too long or cut short.
+ * The plain bytes of a file that may be gzipped or in a zip archive (and gzipped in it). Throws with a sentence for the
+ * user when it is too long, cut short, or holds no recording.
  */
-export async function plainBytes(bytes: Buffer): Promise<Buffer> {
+export async function plainBytes(bytes: Buffer, opened = false): Promise<Buffer> {
   if (bytes.length > MAX_BYTES) throw new Error(TOO_LONG);
-  if (bytes[0] !== 0x1f || bytes[1] !== 0x8b) return bytes;
+  if (isZip(bytes) && !opened) {
+    const found = fromZip(bytes, MAX_BYTES);
+    if (typeof found === 'string') throw new Error(ARCHIVE_WORDS[found]);
+    return plainBytes(Buffer.from(found), true);
+  }
+  if (!isGzip(bytes)) return bytes;
   try {
     return await unpack(bytes, { maxOutputLength: MAX_BYTES });
   } catch (error) {
@@ -32,9 +39,13 @@ export async function plainBytes(bytes: Buffer): Promise<Buffer> {
     );
   }
 }
+const ARCHIVE_WORDS: Record<ArchiveProblem, string> = {
+  'zip-broken': 'The archive cannot be opened: it is cut short or locked. Unpack it and choose the recording itself.',
+  'zip-empty': 'The archive holds no recording: a CSV, GPX, IGC, KML or NMEA file is looked for.',
+  'zip-too-long': 'The recording in the archive is too long: cut it to the flight.',
+};
 const TOO_LONG = `The file has more than ${MAX_BYTES / 1e6} MB: cut it to the flight.`;
-export const textOf = (plain: Buffer): string =>
-  plain[0] === 0xff && plain[1] === 0xfe ? plain.toString('utf16le') : plain.toString('utf8');
+export const textOf = (plain: Buffer): string => textOfBytes(plain);
 export const hashOf = (plain: Buffer): string => createHash('sha256').update(plain).digest('hex');
 
 /** Parts of a file whose writer was stopped half-way. */

@@ -32,7 +32,7 @@ const TIME_ROLES = ['time:instant', 'time:date', 'time:clock', 'time:offset', 't
 /** What was said of columns by hand. */
 export const MappingForm = z.record(
   z.string().max(120),
-  z.object({ channel: z.enum([...CHANNELS, ...TIME_ROLES]), unit: z.string().max(12).nullable() }),
+  z.object({ channel: z.enum([...CHANNELS, ...TIME_ROLES, 'none']), unit: z.string().max(12).nullable() }),
 );
 export type MappingForm = z.infer<typeof MappingForm>;
 
