@@ -244,7 +244,7 @@ function fieldOf(d: Draw, m: Machine): Field {
   const bearing = d.between(0, 2 * Math.PI);
   strip(
     bearing,
-    Math.round(d.between(700, 1600)),
+    Math.round(d.between(m.cruise > 100 ? 1000 : 700, 1800)),
     d.of([18, 23, 30, 45]),
     [0, 0],
     d.of(['asphalt', 'grass', 'gravel']),

@@ -2,6 +2,7 @@
 import { expose } from 'comlink';
 import {
   type ColumnMapping,
+  type ColumnTold,
   type TraceDone,
   findHeader,
   fromZip,
@@ -29,9 +30,18 @@ async function textOf(file: Blob, opened = false): Promise<string> {
 }
 export interface Preview {
   headers: string[];
-  known: (string | null)[];
+  /** What each column is taken for before it is read whole. */
+  columns: ColumnTold[];
   rows: string[][];
 }
+const unknown = (header: string): ColumnTold => ({
+  header,
+  as: null,
+  by: null,
+  confidence: null,
+  unit: null,
+  unitBy: null,
+});
 
 export const tracing = {
   /** The header as found with what is known of each column, and some rows below it. Null when the file is no table. */
@@ -47,9 +57,19 @@ export const tracing = {
         .map((l) => l.split(found.separator));
       return {
         headers: found.headers.map((h) => h.trim()),
-        known: found.columns.map((c) =>
-          c === null ? null : 'time' in c.role ? `time:${c.role.time}` : c.role.channel,
-        ),
+        columns: found.columns.map((c, i): ColumnTold => {
+          const header = (found.headers[i] ?? '').trim();
+          if (c === null) return unknown(header);
+          const unit = 'time' in c.role ? null : c.role.unit;
+          return {
+            header,
+            as: 'time' in c.role ? `time:${c.role.time}` : c.role.channel,
+            by: c.by,
+            confidence: c.confidence,
+            unit,
+            unitBy: unit === null ? null : 'header',
+          };
+        }),
         rows,
       };
     }
@@ -66,7 +86,7 @@ export const tracing = {
       ? null
       : {
           headers: (lines[at] ?? '').split(separator).map((h) => h.trim()),
-          known: Array.from({ length: width }, () => null),
+          columns: (lines[at] ?? '').split(separator).map((h) => unknown(h.trim())),
           rows: lines.slice(at + 1, at + 6).map((l) => l.split(separator)),
         };
   },

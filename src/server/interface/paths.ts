@@ -228,7 +228,7 @@ export const ADDRESSES: readonly Address[] = [
     path: '/api/v1/traces/analyse',
     scope: 'traces',
     summary:
-      'Analyse a recording without keeping it: JSON, or a form with file (CSV, GPX, IGC, gzipped or not), context and mapping',
+      'Analyse a recording without keeping it: JSON, or a form with file (CSV, GPX, IGC, KML or NMEA, zipped or gzipped too), context and mapping',
     body: shape.TraceQuestion,
     answer: shape.TraceAnswer.shape.analysis,
     refuses: {

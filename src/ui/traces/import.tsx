@@ -6,7 +6,7 @@ import { useEffect, useRef, useState } from 'react';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import type { Tracing } from '@/workers/trace.worker';
 import { Field } from '../shared/field';
-import { type ColumnsSeen, type Mapping, MappingTable } from './mapping';
+import { type ColumnsSeen, DOUBTFUL, type Mapping, MappingTable, Measurable } from './mapping';
 import { FOUND_NAME, momentOf, elapsed } from './words';
 
 export interface FlightChoice {
@@ -98,7 +98,14 @@ export function ImportTrace({ flights, sortieId, context, elsewhere }: Props) {
       setShare(null);
       if (done.ok) {
         setFound(done.analysis);
-        setAsking(false);
+        if (columns && done.columns) setSeen({ ...columns, columns: done.columns });
+        // What time and place rest on is asked when it is little more than a guess.
+        setAsking(
+          done.columns?.some(
+            (c) =>
+              c.as !== null && /^(time:|lat$|lon$)/.test(c.as) && c.by !== 'said' && (c.confidence ?? 1) < DOUBTFUL,
+          ) ?? false,
+        );
       } else {
         setProblem(done.message);
         if (
@@ -178,12 +185,12 @@ export function ImportTrace({ flights, sortieId, context, elsewhere }: Props) {
           <Field
             label="Recording"
             id="trace-file"
-            hint="CSV of a panel or a tablet, GPX or IGC, gzipped or not. It is read on this device first."
+            hint="A table of a panel or a tablet (CSV), GPX, IGC, KML or NMEA; zipped or gzipped too. It is read on this device first."
             error={problem ? { message: problem } : undefined}
           >
             <input
               type="file"
-              accept=".csv,.txt,.tsv,.gpx,.igc,.gz"
+              accept=".csv,.txt,.tsv,.log,.gpx,.igc,.kml,.kmz,.nmea,.gz,.zip"
               disabled={!context || sending}
               onChange={(e) => choose(e.target.files?.[0] ?? null)}
             />
@@ -221,8 +228,8 @@ export function ImportTrace({ flights, sortieId, context, elsewhere }: Props) {
           {asking ? (
             <>
               <p className="mb-2">
-                At least a time, latitude and longitude are needed; every further column is one more thing that can be
-                measured. The answer is kept on this device for files with this header.
+                A time, latitude and longitude are needed; every further column is one more thing that can be measured.
+                What you say is kept on this device for files with this header.
               </p>
               <MappingTable seen={seen} mapping={mapping} onChange={setMapping} />
               <Button
@@ -238,7 +245,7 @@ export function ImportTrace({ flights, sortieId, context, elsewhere }: Props) {
             </>
           ) : (
             <p className="mb-0">
-              {seen.known.filter(Boolean).length} of {seen.headers.length} columns are used
+              {seen.columns.filter((c) => c.as !== null).length} of {seen.headers.length} columns are used
               {Object.keys(mapping).length > 0 ? ', some as said on this device' : ''}.{' '}
               <Button variant="outline-primary" size="sm" onClick={() => setAsking(true)}>
                 Change columns
@@ -268,6 +275,7 @@ export function ImportTrace({ flights, sortieId, context, elsewhere }: Props) {
               ))}
             </ul>
           ) : null}
+          <Measurable channels={found.source.channels} />
           <ol className="small mb-3 found-short">
             {found.events.map((e, i) => (
               <li key={i}>

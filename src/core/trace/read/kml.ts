@@ -10,6 +10,7 @@ import { odd, unreadable } from '../read-words';
 type Node = Record<string, unknown>;
 const M_TO_FT = 1 / 0.3048;
 const isNode = (x: unknown): x is Node => typeof x === 'object' && x !== null;
+const textOf = (x: unknown): string => (typeof x === 'string' || typeof x === 'number' ? String(x) : '');
 const list = (x: unknown): unknown[] => (Array.isArray(x) ? x : x === undefined ? [] : [x]);
 
 interface Fix {
@@ -23,10 +24,10 @@ function collect(node: unknown, out: Fix[], lines: { n: number }, depth = 0): vo
   const coords = list(node.coord);
   if (whens.length > 0 && coords.length > 0)
     for (let i = 0; i < Math.min(whens.length, coords.length); i++)
-      out.push({ when: String(whens[i]), place: String(coords[i]) });
+      out.push({ when: textOf(whens[i]), place: textOf(coords[i]) });
   const stamp = isNode(node.TimeStamp) ? node.TimeStamp.when : isNode(node.TimeSpan) ? node.TimeSpan.begin : undefined;
   if (stamp !== undefined && isNode(node.Point))
-    out.push({ when: String(stamp), place: String(node.Point.coordinates) });
+    out.push({ when: textOf(stamp), place: textOf(node.Point.coordinates) });
   if (node.LineString !== undefined) lines.n++;
   for (const value of Object.values(node)) for (const child of list(value)) collect(child, out, lines, depth + 1);
 }

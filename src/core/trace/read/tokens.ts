@@ -78,7 +78,7 @@ const WRITTEN: Record<string, string> = Object.fromEntries(
     'm/s': 'm/s mps m/sec ms-1 m*s-1',
     fpm: 'fpm ft/min feet/min ft/mn',
     g: 'g gs g0',
-    'm/s2': 'm/s2 m/s^2 m/s\u00b2 mps2 m/ss ms-2',
+    'm/s2': 'm/s2 m/s/2 m/s^2 m/s\u00b2 mps2 m/ss ms-2',
     inhg: 'inhg "hg in-hg inches',
     hpa: 'hpa mbar mb millibar',
     kpa: 'kpa',
@@ -186,7 +186,7 @@ export function headerWords(header: string): Header {
   }
   // `alt_ft`, `vs ft min`: the unit as the last words. One word alone is a name, and `nz g` is one with its unit.
   if (unit === null)
-    for (const n of [2, 1]) {
+    for (const n of [3, 2, 1]) {
       if (list.length <= n) continue;
       const tail = list.slice(-n);
       const found = WRITTEN[tail.join('/')] ?? (n === 1 ? WRITTEN[tail[0] ?? ''] : undefined);
