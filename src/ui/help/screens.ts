@@ -214,7 +214,7 @@ const PATHS: [RegExp, ScreenHelp][] = [
   [
     /^\/traces\/new/,
     S('recording-new', 'Add a recording', 'debrief', [
-      'A file of a panel or a tablet: CSV, GPX or IGC, also compressed.',
+      'A file of a panel or a tablet: CSV, GPX, IGC, KML or NMEA, also compressed.',
       'Columns without a known name are asked for once and remembered by their header.',
       'The preview is made on this device before anything is sent.',
       'Touchdowns are joined to the landings you tapped, by time and order.',
