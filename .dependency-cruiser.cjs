@@ -44,7 +44,7 @@ module.exports = {
       to: {
         dependencyTypes: ['npm', 'npm-dev', 'core'],
         pathNot:
-          'node_modules/(metar-taf-parser|canonicalize|fast-xml-parser|zod|suncalc|date-fns|@date-fns/tz|lru-cache|papaparse|geomagnetism)/',
+          'node_modules/(metar-taf-parser|fflate|canonicalize|fast-xml-parser|zod|suncalc|date-fns|@date-fns/tz|lru-cache|papaparse|geomagnetism)/',
       },
     },
     {
