@@ -222,7 +222,15 @@ describe('IGC', () => {
 });
 
 describe('damaged files', () => {
-  const sound = [plain, gpxOf(() => ''), igcOf(track)];
+  const kml = `<kml xmlns:gx="urn:x"><Document><Placemark><gx:Track>${track.map((p) => `<when>${iso(p.ms)}</when>`).join('')}${track.map((p) => `<gx:coord>${p.lon} ${p.lat} 400</gx:coord>`).join('')}</gx:Track></Placemark></Document></kml>`;
+  // Without check sums: what is damaged is read as far as it goes.
+  const nmea = track
+    .map((_, i) => `$GPRMC,1000${String(i).padStart(2, '0')}.00,A,4130.00${i},N,00630.00${i},W,65.0,045.0,241126,,,A`)
+    .join('\r\n');
+  const sound = [plain, gpxOf(() => ''), igcOf(track), kml, nmea];
+  it('each of them is read whole', () => {
+    expect(sound.map((text) => read(text).format)).toEqual(['csv', 'gpx', 'igc', 'kml', 'nmea']);
+  });
   const check = (text: string) => {
     const r = readTrace(text);
     if (!r.ok) {
@@ -237,7 +245,7 @@ describe('damaged files', () => {
   };
   it('cut, spliced and overwritten anywhere: a trace or a reason, never a crash', () => {
     const damage = fc.record({
-      which: fc.constantFrom(0, 1, 2),
+      which: fc.constantFrom(0, 1, 2, 3, 4),
       cutFrom: fc.nat(4000),
       cut: fc.nat(300),
       put: fc.string({ maxLength: 12, unit: 'binary' }),
@@ -248,7 +256,7 @@ describe('damaged files', () => {
         for (const d of list) text = text.slice(0, d.cutFrom) + d.put + text.slice(d.cutFrom + d.cut);
         check(text);
       }),
-      { numRuns: 1500 },
+      { numRuns: 2500 },
     );
   });
   it('rubbish of any kind', () => {

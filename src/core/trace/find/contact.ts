@@ -29,7 +29,7 @@ const TOGETHER = 4;
 const BEFORE_S = 6;
 const AFTER_S = 5;
 /** Position and instruments are late by about this, one sigma. */
-const LATE_S = 0.18;
+const LATE_S = 0.25;
 
 /** Noise of the channels used, once a file. */
 export interface Shakes {
