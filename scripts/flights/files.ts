@@ -487,10 +487,6 @@ const igc = (f: Flight, dev: Device, rows: readonly Sensed[], seed: number): Wri
   const j = new Date(f.startMs);
   const fine = dev.rateHz > 1;
   const withGs = dev.has.gs;
-  const min = (x: number, w: number) => {
-    const k = Math.round(Math.abs(x) * 60_000);
-    return two(Math.floor(k / 60_000), w) + two(k % 60_000, 5);
-  };
   const fields: string[] = [];
   let at = 36;
   const place = (width: number, code: string) => {
@@ -513,7 +509,6 @@ const igc = (f: Flight, dev: Device, rows: readonly Sensed[], seed: number): Wri
   const lines = rows.map((r) => {
     const t = new Date(Math.round(f.startMs + r.t * 1000));
     const m = Math.max(0, Math.round(r.altFt * FT));
-    void min;
     return `B${two(t.getUTCHours())}${two(t.getUTCMinutes())}${two(t.getUTCSeconds())}${floorMin(r.lat, 2)}${r.lat < 0 ? 'S' : 'N'}${floorMin(r.lon, 3)}${r.lon < 0 ? 'W' : 'E'}A${signed(r.pressFt * FT)}${two(m + 45, 5)}${two(4, 3)}${withGs ? two(Math.round(r.gs * 1.852), 3) + two(Math.round(r.track) % 360, 3) : ''}${fine ? two(t.getUTCMilliseconds(), 3) : ''}${more(r.lat)}${more(r.lon)}`;
   });
   return {

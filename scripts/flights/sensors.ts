@@ -2,7 +2,7 @@
  * What a device makes of a flight: positions that drift, are filtered and cut to so many digits; a static system that
  * lags and reads off; an accelerometer that is sampled or keeps its peak; rows that jitter, are lost, repeat or go back.
  */
-import { FT, KT } from './aeroplane';
+import { FT } from './aeroplane';
 import { drawing, type Flight, perDegree, type TrueRow } from './flight';
 
 export type Kind = 'tablet' | 'panel' | 'engine';
@@ -185,4 +185,3 @@ export function recorded(f: Flight, dev: Device, seed: number, from: { fromS: nu
   }
   return out;
 }
-export const ktOf = (ms: number): number => ms / KT;

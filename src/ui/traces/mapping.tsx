@@ -1,17 +1,9 @@
 'use client';
+import type { ColumnTold } from '@/core/trace';
 
-/** What a column was taken for: by what, how sure, in which unit and who says so. */
-export interface ColumnSeen {
-  header: string;
-  as: string | null;
-  by: 'name' | 'name-part' | 'values' | 'said' | null;
-  confidence: number | null;
-  unit: string | null;
-  unitBy: 'header' | 'values' | 'assumed' | 'said' | null;
-}
 export interface ColumnsSeen {
   headers: string[];
-  columns: ColumnSeen[];
+  columns: ColumnTold[];
   rows: string[][];
 }
 export type Mapping = Record<string, { channel: string; unit: string | null }>;
@@ -91,24 +83,33 @@ const UNIT_NAME: Record<string, string> = {
   m: 'm',
 };
 
-const BY: Record<NonNullable<ColumnSeen['by']>, string> = {
+const BY: Record<NonNullable<ColumnTold['by']>, string> = {
   name: 'by its name',
   'name-part': 'by part of its name',
   values: 'by its values',
   said: 'as you said',
 };
-const UNIT_BY: Record<NonNullable<ColumnSeen['unitBy']>, string> = {
+const UNIT_BY: Record<NonNullable<ColumnTold['unitBy']>, string> = {
   header: '',
   values: 'unit by its values',
   assumed: 'unit assumed',
   said: '',
 };
+/** A rank in words: it is weighed, not counted, and no share of anything. */
+const SURE = [
+  { from: 0.9, word: 'sure' },
+  { from: 0.7, word: 'likely' },
+  { from: 0.5, word: 'perhaps' },
+];
 /** Below this a column asks to be looked at. */
 export const DOUBTFUL = 0.5;
 /** How sure a column is, in words: of what is not used, nothing. */
-export function certainty(c: ColumnSeen): string {
+export function certainty(c: ColumnTold): string {
   if (c.as === null || c.by === null) return '';
-  const sure = c.by === 'said' || c.confidence === null ? '' : `, ${Math.floor(c.confidence * 100)} % sure`;
+  const sure =
+    c.by === 'said' || c.confidence === null
+      ? ''
+      : `, ${SURE.find((s) => (c.confidence ?? 0) >= s.from)?.word ?? 'a guess'}`;
   const unit = c.unitBy === null ? '' : UNIT_BY[c.unitBy];
   return `${BY[c.by]}${sure}${unit === '' ? '' : `; ${unit}`}`;
 }
