@@ -112,6 +112,8 @@ export class Aeroplane {
     readonly groundAt: (x: number, y: number) => number,
     at: Vec,
     nose: number,
+    /** Of the datum above the sea. */
+    private readonly datumM: number,
   ) {
     const { ratio, glide } = machine;
     this.dragAt = (v, n, flap, gear) => {
@@ -157,15 +159,20 @@ export class Aeroplane {
     const { s } = this;
     return s.onGround
       ? [Math.sin(s.nose) * s.v, Math.cos(s.nose) * s.v, 0]
-      : [s.v * s.f[0] + s.wind[0], s.v * s.f[1] + s.wind[1], s.v * s.f[2] + s.wind[2]];
+      : add(s.wind, s.f, s.v / this.thin);
+  }
+  /** Indicated by true airspeed, in the standard atmosphere at this height. */
+  get thin(): number {
+    return (1 - 2.25577e-5 * Math.max(0, this.s.at[2] + this.datumM)) ** 2.12794;
   }
   get height(): number {
     return this.s.at[2] - this.groundAt(this.s.at[0], this.s.at[1]);
   }
-  /** Through the air, along the nose. On the ground `v` is over the ground. */
+  /** As the dial shows it, along the nose. Aloft `v` is that; on the ground it is over the ground. */
   get airspeed(): number {
     const { s } = this;
-    return s.onGround ? Math.max(0, s.v - (Math.sin(s.nose) * s.wind[0] + Math.cos(s.nose) * s.wind[1])) : s.v;
+    if (!s.onGround) return s.v;
+    return this.thin * Math.max(0, s.v - (Math.sin(s.nose) * s.wind[0] + Math.cos(s.nose) * s.wind[1]));
   }
   get stallSpeed(): number {
     const m = this.machine;
@@ -239,9 +246,10 @@ export class Aeroplane {
     s.load += (asked + gustLoad - s.load) * Math.min(1, dt / 0.22);
     const drag = G * this.dragAt(s.v, s.load, s.flapDeg, s.gear) * (s.stalled ? 1.6 : 1) * (1 + 2 * Math.abs(s.slip));
     const push = add(s.wind, before, -1);
-    s.v = Math.max(8, s.v + (thrust - drag - G * s.f[2]) * dt - dot(push, s.f));
+    const { thin } = this;
+    s.v = Math.max(8, s.v + thin * ((thrust - drag - G * s.f[2]) * dt - dot(push, s.f)));
     const across: Vec = add([s.load * G * s.u[0], s.load * G * s.u[1], s.load * G * s.u[2] - G], s.f, G * s.f[2]);
-    s.f = unit(add(s.f, across, dt / s.v));
+    s.f = unit(add(s.f, across, (dt * thin) / s.v));
     s.u = unit(add(s.u, s.f, -dot(s.u, s.f)));
     const rate =
       h.rollFree ??
@@ -261,7 +269,7 @@ export class Aeroplane {
     if (sink > 1.15 && s.v > 0.86 * this.stallSpeed) {
       // Thrown off again.
       const up = 0.42 * sink;
-      s.f = unit([s.f[0], s.f[1], (up - s.wind[2]) / s.v]);
+      s.f = unit([s.f[0], s.f[1], ((up - s.wind[2]) * thin) / s.v]);
       s.at[2] += 0.01;
       s.load = 1;
       this.contacts.push({ t: s.t, kind: 'leave', sink: 0, state: structuredClone(s) });
@@ -302,7 +310,7 @@ export class Aeroplane {
       s.onGround = false;
       const move = this.overGround;
       const through: Vec = [move[0] - s.wind[0], move[1] - s.wind[1], 0.8];
-      s.v = Math.sqrt(dot(through, through));
+      s.v = this.thin * Math.sqrt(dot(through, through));
       s.f = unit(through);
       s.u = unit(add([0, 0, 1], s.f, -s.f[2]));
       s.slip = wrap(s.nose - Math.atan2(s.f[0], s.f[1]));

@@ -450,9 +450,11 @@ function limitsOf(rows: readonly TrueRow[], m: Machine): FlownLimit[] {
   return out;
 }
 
+/** A touch harder than this no gear survives, m/s. */
+const WRECK_MS = 4;
 /** A flight of a number of a seed: always the same. */
-export function flightOf(seed: number, k: number): Flight {
-  const d = drawing(seed * 1009 + k * 31 + 5);
+export function flightOf(seed: number, k: number, again = 0): Flight {
+  const d = drawing(seed * 1009 + k * 31 + 5 + again * 7_654_321);
   const m = d.of(MACHINES);
   const f = fieldOf(d, m);
   const kind = d.chance(0.5) ? 'circuits' : 'airwork';
@@ -475,6 +477,7 @@ export function flightOf(seed: number, k: number): Flight {
     },
     [0.3 * e.lengthM * s[0] + 130 * s[1], 0.3 * e.lengthM * s[1] - 130 * s[0], 0],
     e.bearing,
+    f.elevationM,
   );
   plane.s.at[2] = plane.groundAt(plane.s.at[0], plane.s.at[1]);
   const pilot = new Pilot(plane, d.random, d.normal, d.between(0, 1));
@@ -503,6 +506,8 @@ export function flightOf(seed: number, k: number): Flight {
       gear: plane.s.gear,
     });
   }
+  // What ends as a wreck is no lesson: another is flown in its place.
+  if (plane.contacts.some((c) => c.sink > WRECK_MS)) return flightOf(seed, k, again + 1);
   // A limit that was all but reached: what a noisy sensor shows beyond it was never flown.
   const reached = rows.reduce((a, r) => Math.max(a, r.rpm[0], m.engines === 2 ? r.rpm[1] : 0), 0);
   const rpmMax = d.chance(0.3) ? Math.ceil(reached + d.between(2, 12)) : m.rpmMax;

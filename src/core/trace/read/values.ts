@@ -113,6 +113,93 @@ function unitOfRatio(ratio: number, channel: Channel, near: number): string | nu
   return best && best.off < near ? best.unit : null;
 }
 
+/** True by indicated airspeed at a height in the standard atmosphere. @param ft above the sea */
+const trueByIndicated = (ft: number): number =>
+  1 / Math.sqrt(Math.pow(1 - 6.8756e-6 * Math.max(0, Math.min(30_000, ft)), 4.2559));
+
+/**
+ * The scale of an airspeed against the way over the ground, with the wind found along with it: |g - w| = k v is linear in
+ * w, k² and |w|² when squared, and least squares over every direction flown tells them apart.
+ */
+class AirspeedFit {
+  private readonly rows: [east: number, north: number, air: number][] = [];
+  add(east: number, north: number, air: number): void {
+    if (air > 10 && east === east && north === north) this.rows.push([east, north, air]);
+  }
+  /** @returns the unit whose knots it fits; null where it fits none, or more than one as well */
+  unit(): string | null {
+    if (this.rows.length < 40) return null;
+    const all = this.fit(this.rows);
+    if (!all) return null;
+    // Gusts, slips and a lagging dial leave rows that fit ill: once more without the worst.
+    const off = this.rows.map(([e, n, v]) => Math.abs(Math.hypot(e - all.east, n - all.north) - all.k * v));
+    const most = 3 * 1.4826 * median(off);
+    const fit = this.fit(this.rows.filter((_, i) => (off[i] ?? 0) <= most));
+    if (!fit) return null;
+    const near = Object.entries(scalesOf('ias') ?? {})
+      .map(([unit, [factor]]) => ({ unit, off: Math.abs(Math.log(fit.k / factor)) }))
+      .sort((a, b) => a.off - b.off);
+    const [best, next] = near;
+    return best && best.off < 0.08 && (next?.off ?? 1) - best.off > 3 * fit.sd ? best.unit : null;
+  }
+  /** Least squares; `sd` of the scale's logarithm, rows next to each other counted as one. */
+  private fit(
+    rows: readonly (readonly [number, number, number])[],
+  ): { k: number; sd: number; east: number; north: number } | null {
+    // In hundreds of knots, so that no power of a speed drowns another.
+    const a = Array.from({ length: 4 }, () => new Float64Array(4));
+    const b = new Float64Array(4);
+    for (const [e, n, v] of rows) {
+      const x = [e / 50, n / 50, (v / 100) ** 2, -1];
+      const y = (e / 100) ** 2 + (n / 100) ** 2;
+      const w = 1 / Math.max(0.1, y);
+      for (let i = 0; i < 4; i++) {
+        b[i] = (b[i] ?? 0) + w * (x[i] ?? 0) * y;
+        for (let j = 0; j < 4; j++) {
+          const row = a[i];
+          if (row) row[j] = (row[j] ?? 0) + w * (x[i] ?? 0) * (x[j] ?? 0);
+        }
+      }
+    }
+    const inverse = inverted(a);
+    if (!inverse) return null;
+    const x = inverse.map((row) => row.reduce((sum, v, j) => sum + v * (b[j] ?? 0), 0));
+    const [we = 0, wn = 0, kk = 0] = x;
+    if (!(kk > 0)) return null;
+    let square = 0;
+    for (const [e, n, v] of rows) {
+      const y = (e / 100) ** 2 + (n / 100) ** 2;
+      square += (y - 2 * (e * we + n * wn) / 100 - kk * (v / 100) ** 2 + (x[3] ?? 0)) ** 2 / Math.max(0.1, y);
+    }
+    const sd = Math.sqrt(((square / rows.length) * (inverse[2]?.[2] ?? 0) * TOGETHER)) / (2 * kk);
+    return { k: Math.sqrt(kk), sd, east: 100 * we, north: 100 * wn };
+  }
+}
+/** Rows that err together: gusts and turns last. */
+const TOGETHER = 10;
+
+/** Inverse of a small square matrix by elimination; null when it has none. */
+function inverted(matrix: readonly Float64Array[]): number[][] | null {
+  const n = matrix.length;
+  const rows = matrix.map((r, i) => [...r, ...Array.from({ length: n }, (_, j) => (i === j ? 1 : 0))]);
+  for (let c = 0; c < n; c++) {
+    let p = c;
+    for (let r = c + 1; r < n; r++) if (Math.abs(rows[r]?.[c] ?? 0) > Math.abs(rows[p]?.[c] ?? 0)) p = r;
+    const pivot = rows[p];
+    const own = pivot?.[c] ?? 0;
+    if (!pivot || Math.abs(own) < 1e-9) return null;
+    [rows[c], rows[p]] = [pivot, rows[c] ?? pivot];
+    for (let j = 0; j < 2 * n; j++) pivot[j] = (pivot[j] ?? 0) / own;
+    for (let r = 0; r < n; r++) {
+      const row = rows[r];
+      if (!row || r === c) continue;
+      const f = row[c] ?? 0;
+      for (let j = 0; j < 2 * n; j++) row[j] = (row[j] ?? 0) - f * (pivot[j] ?? 0);
+    }
+  }
+  return rows.map((r) => r.slice(n));
+}
+
 /**
  * Units nobody said, from what the file itself shows: the ground speed against the way between positions, airspeed
  * against it, the climb against the height. @returns channel to unit, only where it is plain
@@ -124,24 +211,22 @@ export function unitsByValues(t: Trace, unsaid: ReadonlySet<Channel>): Map<Chann
   if (!lat || !lon) return out;
   const step = Math.max(1, Math.floor(t.rows / 3000));
   const reach = Math.max(1, Math.round(2 * t.rateHz));
-  const ratios: Record<'gs' | 'ias' | 'vs', number[]> = { gs: [], ias: [], vs: [] };
+  const ratios: Record<'gs' | 'vs', number[]> = { gs: [], vs: [] };
+  const air = new AirspeedFit();
   const scale = M_PER_DEG * cosDeg(lat.find((v) => v === v) ?? 0);
   for (let i = 0; i + reach < t.rows; i += step) {
     const dt = (t.tS[i + reach] ?? 0) - (t.tS[i] ?? 0);
     if (!(dt > 0 && dt < 8)) continue;
     const m = i + (reach >> 1);
-    const way = Math.hypot(
-      ((lat[i + reach] ?? NaN) - (lat[i] ?? NaN)) * M_PER_DEG,
-      norm180((lon[i + reach] ?? NaN) - (lon[i] ?? NaN)) * scale,
-    );
-    const kt = way / dt / MS_PER_KT;
+    const north = (((lat[i + reach] ?? NaN) - (lat[i] ?? NaN)) * M_PER_DEG) / dt / MS_PER_KT;
+    const east = (norm180((lon[i + reach] ?? NaN) - (lon[i] ?? NaN)) * scale) / dt / MS_PER_KT;
+    const kt = Math.hypot(north, east);
+    const h = alt ? t.channels[alt] : undefined;
     if (kt > 25 && kt < 400) {
       const g = (gs?.[m] ?? NaN) / kt;
-      const v = (ias?.[m] ?? NaN) / kt;
       if (g === g) ratios.gs.push(g);
-      if (v === v) ratios.ias.push(v);
+      air.add(east, north, (ias?.[m] ?? NaN) * trueByIndicated(h?.[m] ?? 0));
     }
-    const h = alt ? t.channels[alt] : undefined;
     const fpm = (((h?.[i + reach] ?? NaN) - (h?.[i] ?? NaN)) / dt) * 60;
     const said = vs?.[m] ?? NaN;
     if (Math.abs(fpm) > 250 && said === said) ratios.vs.push(said / fpm);
@@ -152,12 +237,8 @@ export function unitsByValues(t: Trace, unsaid: ReadonlySet<Channel>): Map<Chann
     if (u) out.set('gs', u);
   }
   if (ias && unsaid.has('ias')) {
-    // Wind and height take and give: miles an hour are told from knots only where they stand well off.
-    const r = ratio(ratios.ias);
-    if (r > 1.5 && r < 2.2) out.set('ias', 'km/h');
-    else if (r > 0.38 && r < 0.62) out.set('ias', 'm/s');
-    else if (r > 1.1 && r < 1.26) out.set('ias', 'mph');
-    else if (r > 0.78 && r < 1.04) out.set('ias', 'kt');
+    const u = air.unit();
+    if (u) out.set('ias', u);
   }
   for (const c of ['map', 'map2'] as const) {
     const x = t.channels[c];
