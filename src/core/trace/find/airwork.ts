@@ -32,6 +32,30 @@ interface Grid {
   /** Engine speed or manifold pressure, of what is usual in flight; null without either. */
   power: Float64Array | null;
   free: Uint8Array;
+  /** Low and on the way down to an arrival, with no climb between: an approach, however slow. */
+  landing: Uint8Array;
+}
+/** Nothing is practised lower than this on the way to an arrival, feet above the field. */
+const PRACTICE_FT = 1500;
+/** A climb of this much ends an approach. */
+const CLIMBED_FT = 120;
+
+/** Rows from which it only goes down, or along, to an arrival. */
+function towardsLanding(h: Float64Array, t0: number, events: readonly Event[]): Uint8Array {
+  const out = new Uint8Array(h.length);
+  for (const e of events) {
+    if (e.kind === 'takeoff') continue;
+    let high = -Infinity;
+    for (let k = Math.min(h.length - 1, Math.floor((e.startS - t0) * HZ)); k >= 0; k--) {
+      const v = h[k] ?? Number.NaN;
+      if (v !== v) continue;
+      // Back in time: lower than what came after it is a climb.
+      high = Math.max(high, v);
+      if (high - v > CLIMBED_FT || v > PRACTICE_FT) break;
+      out[k] = 1;
+    }
+  }
+  return out;
 }
 
 /** Marks what leads straight in to each arrival: back from it, as long as it is in line with the runway. */
@@ -144,6 +168,7 @@ function gridOf(p: Placed, events: readonly Event[]): Grid | null {
     pitch: of(channels.pitch),
     power: powerOf(of(channels.map), h, 0) ?? powerOf(of(channels.rpm), h, 0.15),
     free,
+    landing: towardsLanding(h, t0, events),
   };
 }
 
@@ -297,7 +322,7 @@ function stalls(g: Grid, vs1: number): Found[] {
   if (!ias) return [];
   const out: Found[] = [];
   const steady = calm(ias, 4);
-  for (const r of runs(g.n, (i) => (g.h[i] ?? 0) > 500 && (ias[i] ?? 999) < 1.15 * vs1, 1, 3 * HZ)) {
+  for (const r of runs(g.n, (i) => (g.h[i] ?? 0) > 500 && (ias[i] ?? 999) < 1.15 * vs1 && !g.landing[i], 1, 3 * HZ)) {
     // Each break in the slow part: one stall after the other may lie in it.
     let from = r.a;
     while (from <= r.b) {
@@ -329,14 +354,18 @@ function breakIn(g: Grid, ias: Float64Array, r: Run, vs1: number): { top: number
     const nose = g.pitch ? mean(g.pitch, i - HZ, i) : Number.NaN;
     let least = 0;
     let down = 0;
+    let broke = i;
     for (let k = i + 1; k <= Math.min(g.n - 1, i + 5 * HZ); k++) {
-      least = Math.min(least, g.vsQuick[k] ?? 0);
+      if ((g.vsQuick[k] ?? 0) < least) [least, broke] = [g.vsQuick[k] ?? 0, k];
       down = Math.min(down, (g.pitch?.[k] ?? Number.NaN) - nose || 0);
     }
     // Out of a climb with power the sink is little, and the turn of it great.
-    const turned = before > 300 && before - least > 1000;
+    const regained = range(ias, { a: i, b: Math.min(g.n - 1, broke + 6 * HZ) });
+    const turned = before > 300 && before - least > (regained.max - regained.min > 0.2 * vs1 ? 700 : 1000);
     const sank = least - Math.min(0, before) < -420 || (least < -250 && down < -9);
     if (!turned && !sank) continue;
+    // A nose that drops gains speed at once; a slow flight that sags does not.
+    if (regained.max - regained.min < 0.1 * vs1) continue;
     // Speed comes back.
     let b = i;
     while (b < g.n - 1 && b - i < 25 * HZ && !((ias[b] ?? 0) > 1.15 * vs1 && (g.vsQuick[b] ?? -1) > -100)) b++;
@@ -354,7 +383,7 @@ function slow(g: Grid, vs1: number, stalled: readonly Found[]): Found[] {
   if (!ias) return [];
   return runs(
     g.n,
-    (i) => (g.h[i] ?? 0) > 700 && g.free[i] === 1 && (ias[i] ?? 999) < 1.31 * vs1,
+    (i) => (g.h[i] ?? 0) > 700 && g.free[i] === 1 && !g.landing[i] && (ias[i] ?? 999) < 1.31 * vs1,
     15 * HZ,
     4 * HZ,
   ).flatMap((r): Found[] => {
