@@ -18,6 +18,10 @@ import { withoutHeight } from './without-height';
 const WIDE_S = 120;
 /** Off again sooner than this after the touch: it bounced and went around. */
 const FLEW_AWAY_S = 1.8;
+/** A contact that seems no longer than this is looked at again: level, within so many feet, for how long. */
+const PERHAPS_S = 3.2;
+const LEVEL_FT = 2;
+const LEVEL_S = 1.7;
 
 /** Everything found along the runways of the context, in order of time. */
 export function findEvents(p: Placed, context: TraceContext): FoundEvent[] {
@@ -72,9 +76,28 @@ function eventsOf(
   const liftFrom = Math.max(stay.from, indexAt(p.tS, endS - 6));
   const liftTo = Math.min(indexAt(p.tS, endS + 8), next);
   const lift = wentUp ? contactIn(p, raw, { from: liftFrom, to: liftTo, sign: -1 }, level) : null;
-  if (touch && lift !== null && lift.tS - touch.tS < FLEW_AWAY_S + 0.5 / p.trace.rateHz)
+  if (touch && lift !== null && flewAway(p, h, touch.tS, lift.tS))
     return [bouncedEvent(p, frame, h, from, touch.tS, Math.max(lift.tS, touch.tS))];
   return stayEvents(p, context, frame, h, level, { from, stay, touch, lift });
+}
+
+/** Did a contact throw it off again? Its ends are too near each other, or the height between them was never level. */
+function flewAway(p: Placed, h: Float64Array, touchS: number, liftS: number): boolean {
+  const stayed = liftS - touchS;
+  if (stayed < FLEW_AWAY_S + 0.5 / p.trace.rateHz) return true;
+  if (stayed > PERHAPS_S) return false;
+  const [from, to] = [indexAt(p.tS, touchS - 2), Math.min(p.n - 1, indexAt(p.tS, liftS + 2))];
+  let low = from;
+  for (let i = from; i <= to; i++) {
+    // What a gap hides may have been level.
+    if (i > from && (p.tS[i] ?? 0) - (p.tS[i - 1] ?? 0) > 1.5) return false;
+    if ((h[i] ?? Infinity) < (h[low] ?? Infinity)) low = i;
+  }
+  const top = (h[low] ?? 0) + LEVEL_FT + Math.min(4, p.heightNoiseFt);
+  let [a, b] = [low, low];
+  while (a > from && (h[a - 1] ?? Infinity) < top) a--;
+  while (b < to && (h[b + 1] ?? Infinity) < top) b++;
+  return (p.tS[b] ?? 0) - (p.tS[a] ?? 0) < LEVEL_S;
 }
 
 /** Of runways side by side each arrival is told once: on the one whose centreline it was nearest. */

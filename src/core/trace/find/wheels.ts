@@ -59,14 +59,16 @@ export function wheelsLikely(p: Placed, h: Float64Array, from: number, to: numbe
     if (fastest - v > drop) drop = fastest - v;
   }
   const gained = (p.gsKt[to] ?? Number.NaN) - (p.gsKt[from] ?? Number.NaN);
-  odds += drop > 4 ? 2 : drop < 1.2 && gained > 2 ? -2.5 : 0;
+  // Of what led to it nothing was recorded: then neither a slowing nor a knock can be missed.
+  const unseen = from > 0 && (p.tS[from] ?? 0) - (p.tS[from - 1] ?? 0) > 2.5;
+  odds += drop > 4 ? 2 : drop < 1.2 && gained > 2 && !unseen ? -2.5 : 0;
   // Load: a knock, and the rumble of a roll.
   if (p.nz && p.trace.rateHz >= 1.8) {
     const aloft = spreadOf(p.nz, indexAt(p.tS, (p.tS[from] ?? 0) - 9), from - 1);
     let knock = 0;
     for (let i = Math.max(0, indexAt(p.tS, (p.tS[from] ?? 0) - 1.5)); i <= to; i++)
       knock = Math.max(knock, (p.nz[i] ?? 1) - 1);
-    odds += knock > Math.max(0.16, 6 * aloft) ? 2.5 : knock < 0.1 ? (p.trace.rateHz >= 4 ? -1.5 : -0.8) : 0;
+    odds += knock > Math.max(0.16, 6 * aloft) ? 2.5 : knock < 0.1 && !unseen ? (p.trace.rateHz >= 4 ? -1.5 : -0.8) : 0;
   }
   const { bank } = p.trace.channels;
   if (bank && lasts > 2) {
