@@ -157,9 +157,7 @@ export class Aeroplane {
   }
   get overGround(): Vec {
     const { s } = this;
-    return s.onGround
-      ? [Math.sin(s.nose) * s.v, Math.cos(s.nose) * s.v, 0]
-      : add(s.wind, s.f, s.v / this.thin);
+    return s.onGround ? [Math.sin(s.nose) * s.v, Math.cos(s.nose) * s.v, 0] : add(s.wind, s.f, s.v / this.thin);
   }
   /** Indicated by true airspeed, in the standard atmosphere at this height. */
   get thin(): number {

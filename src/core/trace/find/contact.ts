@@ -30,6 +30,10 @@ const BEFORE_S = 6;
 const AFTER_S = 5;
 /** Position and instruments are late by about this, one sigma. */
 const LATE_S = 0.25;
+/** Of the time between two rows, one sigma: the flare between them is not seen. */
+const BETWEEN_ROWS = 0.45;
+/** Of a rate of sink, one sigma: gusts in the last second are not seen. */
+const RATE_OFF = 0.35;
 
 /** Noise of the channels used, once a file. */
 export interface Shakes {
@@ -448,9 +452,9 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
   const knock = w.sign > 0 ? knockNear(p, h, mean, Math.min(2, 0.7 + 1.5 * spreadS), levelFt, calmG) : null;
   return {
     tS: knock ?? mean,
-    sdS: Math.sqrt((knock === null ? spreadS : 0.1) ** 2 + LATE_S ** 2 + (0.29 / p.trace.rateHz) ** 2),
+    sdS: Math.sqrt((knock === null ? spreadS : 0.1) ** 2 + LATE_S ** 2 + (BETWEEN_ROWS / p.trace.rateHz) ** 2),
     rateFtS: rate,
-    rateSdFtS: Math.sqrt(Math.max(0, rateSquare / sum - rate * rate) + (0.15 * rate) ** 2),
+    rateSdFtS: Math.sqrt(Math.max(0, rateSquare / sum - rate * rate) + (RATE_OFF * rate) ** 2),
     felt: felt.length > 0,
   };
 }

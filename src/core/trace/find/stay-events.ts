@@ -169,7 +169,7 @@ function touchPart(
         gsKt: orNull(Math.hypot(touch.sdS * 1.5, 0.5), 1),
         sinkFpm: orNull(touch.sinkSdFpm, 0),
         crabDeg: known ? orNull(Math.hypot(COMPASS_SD_DEG, 1.5 * touch.sdS), 1) : null,
-        driftKt: orNull(0.5 + 0.5 / p.trace.rateHz, 1),
+        driftKt: orNull(0.7 + 0.7 / p.trace.rateHz, 1),
       },
     },
     rollout: {

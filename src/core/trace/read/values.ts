@@ -169,9 +169,9 @@ class AirspeedFit {
     let square = 0;
     for (const [e, n, v] of rows) {
       const y = (e / 100) ** 2 + (n / 100) ** 2;
-      square += (y - 2 * (e * we + n * wn) / 100 - kk * (v / 100) ** 2 + (x[3] ?? 0)) ** 2 / Math.max(0.1, y);
+      square += (y - (2 * (e * we + n * wn)) / 100 - kk * (v / 100) ** 2 + (x[3] ?? 0)) ** 2 / Math.max(0.1, y);
     }
-    const sd = Math.sqrt(((square / rows.length) * (inverse[2]?.[2] ?? 0) * TOGETHER)) / (2 * kk);
+    const sd = Math.sqrt((square / rows.length) * (inverse[2]?.[2] ?? 0) * TOGETHER) / (2 * kk);
     return { k: Math.sqrt(kk), sd, east: 100 * we, north: 100 * wn };
   }
 }
