@@ -306,7 +306,7 @@ function descents(g: Grid): Found[] {
     while (b < g.n - 1 && (g.vs[b + 1] ?? 0) < -350) b++;
     if ((g.h[a] ?? 0) - (g.h[b] ?? 0) < 1000 || b - a < 19.5 * HZ) return [];
     // A dive with the power on is none.
-    if (g.power && range(g.power, r).mean > 0.7) return [];
+    if (g.power && range(g.power, r).mean > 0.85) return [];
     const bank = range(g.bank, r);
     const side = Math.abs(bank.mean) > 8 ? (bank.mean > 0 ? 1 : -1) : 0;
     return [{ kind: 'emergency-descent', a, b, side, rollout: null, sure: 0.85 }];

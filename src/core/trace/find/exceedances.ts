@@ -1,7 +1,7 @@
 /** Limits exceeded: each channel against the airframe's own, short spikes left out. */
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 import type { Trace } from '../read';
-import { rowNoise } from './noise';
+import { calmNoise } from './noise';
 
 type Exceedance = TraceAnalysis['exceedances'][number];
 /** Shorter than this it may be a spike; two stretches closer than this are one. Seconds. */
@@ -22,7 +22,7 @@ interface Beyond {
  * of some of its rows in a row stands further beyond than noise does.
  */
 function beyond(trace: Trace, x: Float64Array, limitAt: (i: number) => number | null, sign: 1 | -1): Beyond[] {
-  const sigma = rowNoise(x);
+  const sigma = calmNoise(x);
   const out: (Omit<Beyond, 'durationS'> & { endS: number; from: number; to: number; row: number })[] = [];
   const { tS } = trace;
   let run = 0;

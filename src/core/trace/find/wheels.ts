@@ -61,7 +61,9 @@ export function wheelsLikely(p: Placed, h: Float64Array, from: number, to: numbe
   const gained = (p.gsKt[to] ?? Number.NaN) - (p.gsKt[from] ?? Number.NaN);
   // Of what led to it nothing was recorded: then neither a slowing nor a knock can be missed.
   const unseen = from > 0 && (p.tS[from] ?? 0) - (p.tS[from - 1] ?? 0) > 2.5;
-  odds += drop > 4 ? 2 : drop < 1.2 && gained > 2 && !unseen ? -2.5 : 0;
+  // Wheels slow it or, with the power on, it gains; only in the air does it keep its speed for long.
+  const keeps = drop < 1.2 && (gained > 2 || lasts > 4);
+  odds += drop > 4 ? 2 : keeps && !unseen ? -2.5 : 0;
   // Load: a knock, and the rumble of a roll.
   if (p.nz && p.trace.rateHz >= 1.8) {
     const aloft = spreadOf(p.nz, indexAt(p.tS, (p.tS[from] ?? 0) - 9), from - 1);
