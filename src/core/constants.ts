@@ -33,7 +33,7 @@ export const AVGAS_KG_PER_L = 0.72;
 
 /** Median; the mean of the middle two when even, 0 of nothing. */
 export function median(xs: ArrayLike<number>): number {
-  const sorted = Float64Array.from(xs).sort();
+  const sorted = new Float64Array(xs).sort();
   const mid = Math.floor(sorted.length / 2);
   return sorted.length % 2 === 1 ? (sorted[mid] ?? 0) : ((sorted[mid - 1] ?? 0) + (sorted[mid] ?? 0)) / 2;
 }

@@ -112,6 +112,12 @@ export class Warnings {
   }
 }
 
+/** Some thousand values spread over a column: their middle is the column's. */
+function spread(x: Float64Array): Float64Array {
+  const each = Math.max(1, Math.floor(x.length / 4000));
+  return each === 1 ? x : Float64Array.from({ length: Math.ceil(x.length / each) }, (_, i) => x[i * each] ?? Number.NaN);
+}
+
 /**
  * Puts raw columns into a trace: rows without a time or, where positions exist, before the first position are left out;
  * repeated times and times that go back are dropped and counted; impossible positions become missing. @param timeMs
@@ -139,7 +145,7 @@ export function assemble(
     }
     if (wrong > 0) warnings.add(odd('position-impossible'), wrong);
   }
-  const middle = medianOf(timeMs.filter((t) => Math.abs(t) <= CALENDAR_MS)) ?? Number.NaN;
+  const middle = medianOf(spread(timeMs).filter((t) => Math.abs(t) <= CALENDAR_MS)) ?? Number.NaN;
   let noFlight = 0;
   const keep = new Int32Array(n);
   let kept = 0;
@@ -205,7 +211,7 @@ export function assemble(
     trace: {
       format,
       rows: kept,
-      rateHz: Math.round((1 / (medianOf(steps) ?? Number.NaN)) * 100) / 100,
+      rateHz: Math.round((1 / (medianOf(spread(steps)) ?? Number.NaN)) * 100) / 100,
       startUtcMs: absolute ? first : null,
       tS,
       channels,
