@@ -136,6 +136,20 @@ export const TraceAnalysis = z.object({
     rateHz: N,
     channels: z.array(z.string()),
     warnings: z.array(TraceWarning),
+    /** Of a recording joined of several: each, and what it gives. */
+    joined: z
+      .array(
+        z.object({
+          name: z.string(),
+          /** Its zero, seconds into the joined recording, and one sigma of that. */
+          startS: N,
+          sdS: N,
+          /** By how much its clock is late; null where a clock has no date. */
+          clockLateS: NN,
+          gives: z.array(z.string()),
+        }),
+      )
+      .optional(),
   }),
   events: z.array(TraceEvent),
   airwork: z.array(TraceAirwork),

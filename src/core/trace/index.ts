@@ -5,6 +5,7 @@
 export * from './read';
 export * from './read-words';
 export * from './find';
+export * from './merge';
 export * from './context';
 export * from './join';
 export * from './replay';

@@ -32,6 +32,17 @@ export const unreadable = coder(UNREADABLE_WORDS);
 /** Why a file cannot be read, as a sentence. */
 export const unreadableWords = (why: Unreadable): string => sentence(UNREADABLE_WORDS, why);
 
+/** Why two recordings cannot be joined, and what to do. */
+export const APART_WORDS = {
+  'no-overlap': () => 'The two recordings have less than two minutes of flight in common: there is nothing to join.',
+  'not-one-flight': () => 'The two recordings are not of one flight: their tracks fit each other at no time.',
+  'not-plain': () =>
+    'The two recordings fit each other at more than one time, and their clocks do not tell which: they cannot be joined.',
+} as const;
+export type Apart = Coded<typeof APART_WORDS>;
+/** Why two recordings cannot be joined, as a sentence. */
+export const apartWords = (why: Apart): string => sentence(APART_WORDS, why);
+
 /** What was odd in a recording that can be read. */
 export const ODD_WORDS = {
   'record-broken': () => 'Fixes that cannot be read were left out.',

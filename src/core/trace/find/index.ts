@@ -9,6 +9,7 @@ import { findEvents } from './events';
 import { findExceedances } from './exceedances';
 import { type Placed, placeTrace } from './frame';
 
+export { findExceedances } from './exceedances';
 export { type Placed, placeTrace } from './frame';
 
 /**

@@ -115,7 +115,9 @@ export class Warnings {
 /** Some thousand values spread over a column: their middle is the column's. */
 function spread(x: Float64Array): Float64Array {
   const each = Math.max(1, Math.floor(x.length / 4000));
-  return each === 1 ? x : Float64Array.from({ length: Math.ceil(x.length / each) }, (_, i) => x[i * each] ?? Number.NaN);
+  return each === 1
+    ? x
+    : Float64Array.from({ length: Math.ceil(x.length / each) }, (_, i) => x[i * each] ?? Number.NaN);
 }
 
 /**
