@@ -63,6 +63,7 @@ import {
   takeSecondFactor,
 } from '@/server/account/commands/second-factor';
 import { endGrounding, groundAirframe } from '@/server/hangar/commands/groundings';
+import { joinRecordings } from '@/server/traces/commands/join';
 import { acceptMeasures, releaseExceedance } from '@/server/traces/commands/traces';
 import { correctEntry, enterResult, voidEntry } from '@/server/ledger/commands/entries';
 import { answerOverride, askOverride, signCheckout, signNotYet, signPart } from '@/server/ledger/commands/sign';
@@ -168,6 +169,7 @@ export const savePilotCertificateAction = act(savePilotCertificate);
 export const deskEventAction = act(recordAtDesk);
 export const shareFlightAction = act(shareFlight);
 export const acceptMeasuresAction = act(acceptMeasures);
+export const joinRecordingsAction = act(joinRecordings);
 export const groundAirframeAction = act(groundAirframe);
 export const endGroundingAction = act(endGrounding);
 export const releaseExceedanceAction = act(releaseExceedance);

@@ -144,8 +144,8 @@ export const TraceAnalysis = z.object({
           /** Its zero, seconds into the joined recording, and one sigma of that. */
           startS: N,
           sdS: N,
-          /** By how much its clock is late; null where a clock has no date. */
-          clockLateS: NN,
+          /** By how much its clock is ahead, seconds; null where a clock has no date. */
+          clockAheadS: NN,
           gives: z.array(z.string()),
         }),
       )

@@ -3,8 +3,9 @@
  * place.
  */
 import { analyseOnField } from './find';
+import { analyseJoined, traceTable } from './merge';
 import { type ColumnMapping, type ColumnTold, type Trace, readTrace } from './read';
-import { odd, unreadableWords, warningOf } from './read-words';
+import { apartWords, odd, unreadableWords, warningOf } from './read-words';
 import { packSeries, seriesOf } from './replay';
 import type { TraceAnalysis, TraceContext } from '@/domain/trace';
 
@@ -14,6 +15,8 @@ export interface TraceJob {
   context: TraceContext;
   /** Other aerodromes the school flies at: looked at when nothing was flown at that of the context. */
   elsewhere?: readonly TraceContext['aerodrome'][];
+  /** Another recording of the same flight, to be joined with the first; what the two are called. */
+  beside?: { text: string; mapping: ColumnMapping | null; names: readonly [string, string] };
 }
 export type TraceDone =
   | {
@@ -25,6 +28,8 @@ export type TraceDone =
       context: TraceContext;
       /** Of a table: what each column was taken for. */
       columns: ColumnTold[] | null;
+      /** Of two joined: the recording they made, as a table. */
+      table: string | null;
     }
   | { ok: false; code: string; message: string; headers?: string[] };
 
@@ -33,7 +38,7 @@ export type TraceDone =
  * @returns analysis and drawing, or why the file cannot be read
  */
 export function traceWork(
-  { text, mapping, context, elsewhere = [] }: TraceJob,
+  { text, mapping, context, elsewhere = [], beside }: TraceJob,
   progress: (share: number) => void = () => undefined,
 ): TraceDone {
   progress(0.05);
@@ -42,6 +47,7 @@ export function traceWork(
     const { why, ...rest } = read;
     return { ...rest, message: unreadableWords(why) };
   }
+  if (beside) return joinWork(read.trace, beside, context);
   progress(0.7);
   const here = analyseOnField(read.trace, context);
   const away = here.analysis.events.length > 0 ? null : flownElsewhere(read.trace, context, elsewhere);
@@ -55,6 +61,25 @@ export function traceWork(
     series,
     context: away?.context ?? context,
     columns: read.trace.columns ?? null,
+    table: null,
+  };
+}
+
+/** Two recordings of one flight as one. */
+function joinWork(one: Trace, beside: NonNullable<TraceJob['beside']>, context: TraceContext): TraceDone {
+  const two = readTrace(beside.text, beside.mapping);
+  if (!two.ok) return { ok: false, code: two.code, message: unreadableWords(two.why) };
+  const joined = analyseJoined([one, two.trace], beside.names, context);
+  if (!joined.ok) return { ok: false, code: joined.code, message: apartWords(joined) };
+  const { analysis, placed, trace } = joined;
+  return {
+    ok: true,
+    analysis,
+    startUtcMs: trace.startUtcMs,
+    series: placed ? packSeries(seriesOf(placed)) : new Uint8Array(0),
+    context,
+    columns: null,
+    table: traceTable(trace),
   };
 }
 

@@ -6,7 +6,9 @@ import { diskProblem, log } from '../floor/log';
 import { NOT_FOUND, type Problem, problem } from '../floor/result';
 import { clean } from '../floor/clean';
 import { stopping, underWay } from '../floor/under-way';
+import { Busy } from '../floor/busy';
 import { told } from '../floor/sentences';
+import { told as doorTold } from './sentences';
 
 export type Refused = { ok: false; problems: Problem[] };
 
@@ -61,6 +63,7 @@ export async function through<A extends unknown[], R>(
     return await underWay(() => work(given));
   } catch (error) {
     unstable_rethrow(error);
+    if (error instanceof Busy) return problem('', doorTold('busy-work'));
     log.error({ err: error }, 'action failed');
     return problem('', diskProblem(error) ?? told('failed'));
   }

@@ -11,6 +11,8 @@ export const TRACES_WORDS = {
     'This item and this stretch of the recording do not belong together any more: reload the page.',
   'nothing-measured': ({ item }: { item: string }) =>
     `The recording measures nothing that the standard requires of ${item}.`,
+  'joined-already': () => 'A joined recording is not joined again: choose one of those it was made of.',
+  'other-flight': () => 'The two recordings were added to different flights: join two of one flight.',
   'chief-releases': () => 'A chief who neither flew nor taught this flight releases it.',
   'released-meanwhile': ({ name }: { name: string }) => `This was released by ${name} meanwhile.`,
 };

@@ -54,7 +54,7 @@ export function Arrival({ event, beside, series, context, tolerance, startUtc, u
         <GatesFlown gates={event.gates ?? []} startUtc={startUtc} unit={unit} />
         <p className="soft small mb-0 mt-1">
           Measured from this file, confidence {event.confidence.toFixed(2)} ({sureWord(event.confidence)}). What it
-          cannot support is left out, never guessed.
+          cannot support is left out, never guessed. {'\u00b1'} is one standard deviation: two in three lie within it.
         </p>
       </section>
       {failed ? (

@@ -35,6 +35,7 @@ const ROLES: [group: string, options: [value: string, name: string][]][] = [
     'Air and movement',
     [
       ['ias', 'indicated airspeed'],
+      ['tas', 'true airspeed'],
       ['gs', 'speed over the ground'],
       ['track', 'track over the ground'],
       ['headingMag', 'heading, magnetic'],
@@ -55,11 +56,19 @@ const ROLES: [group: string, options: [value: string, name: string][]][] = [
       ['cht', 'cylinder temperature'],
       ['egt', 'exhaust temperature'],
       ['fuelFlow', 'fuel flow'],
+      ['fuelFlow2', 'fuel flow, second engine'],
+      ['oilTemp', 'oil temperature'],
+      ['oilPress', 'oil pressure'],
+      ['volts', 'volts'],
+      ['amps', 'amperes'],
       ['flap', 'flap'],
       ['gear', 'gear'],
     ],
   ],
 ];
+const NAMES = new Map(ROLES.flatMap(([, options]) => options));
+/** What a quantity of a recording is called. */
+export const channelName = (channel: string): string => NAMES.get(channel) ?? channel;
 const UNITS: Record<string, string[]> = {
   altGps: ['ft', 'm'],
   altMsl: ['ft', 'm'],

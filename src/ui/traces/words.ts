@@ -47,27 +47,41 @@ export const dialOff = (kt: number, unit: Dial): string => {
 export function measuresText(e: FoundEvent, unit: Dial): [name: string, value: string][] {
   const out: [string, string][] = [];
   const t = e.touchdown;
-  const add = (name: string, v: number | null | undefined, say: (x: number) => string) => {
-    if (v !== null && v !== undefined) out.push([name, say(v)]);
+  const add = (name: string, v: number | null | undefined, say: (x: number) => string, off = '') => {
+    if (v !== null && v !== undefined) out.push([name, `${say(v)}${off}`]);
   };
   if (t) {
-    add('Touched', t.alongM, (x) => `${fix(x)} m past the threshold`);
-    add('Across', t.lateralM, (x) => side(x, 1, 'm'));
-    add('Indicated', t.iasKt, (x) => dialText(x, unit));
-    add('Over the ground', t.gsKt, (x) => dialText(x, unit));
-    add('Sink', t.sinkFpm, (x) => `${fix(x)} ft/min`);
-    add('Nose', t.crabDeg, (x) => side(x, 1, '\u00b0'));
-    add('Drift', t.driftKt, (x) => side(x, 1, 'kt'));
+    const u = t.uncertainty;
+    const ofDial = (kt: number | null | undefined) => (kt == null ? null : kt / ktPerUnit(unit));
+    add('Touched', t.alongM, (x) => `${fix(x)} m past the threshold`, within(u?.alongM, 'm'));
+    add('Across', t.lateralM, (x) => side(x, 1, 'm'), within(u?.lateralM, 'm', 1));
+    add('Indicated', t.iasKt, (x) => dialText(x, unit), within(ofDial(u?.iasKt), unit));
+    add('Over the ground', t.gsKt, (x) => dialText(x, unit), within(ofDial(u?.gsKt), unit));
+    add('Sink', t.sinkFpm, (x) => `${fix(x)} ft/min`, within(u?.sinkFpm, 'ft/min'));
+    add('Nose', t.crabDeg, (x) => side(x, 1, '\u00b0'), within(u?.crabDeg, '\u00b0', 1));
+    add('Drift', t.driftKt, (x) => side(x, 1, 'kt'), within(u?.driftKt, 'kt', 1));
     add('Bounces', t.bounces, (x) => fix(x));
     add('Greatest load', t.peakG, (x) => `${x.toFixed(2)} g`);
   }
-  add('Swing in the roll-out', e.rollout?.swingDeg, (x) => side(x, 1, '\u00b0'));
-  add('Farthest from the centreline', e.rollout?.lateralM, (x) => side(x, 1, 'm'));
+  const r = e.rollout?.uncertainty;
+  add('Swing in the roll-out', e.rollout?.swingDeg, (x) => side(x, 1, '\u00b0'), within(r?.swingDeg, '\u00b0', 1));
+  add('Farthest from the centreline', e.rollout?.lateralM, (x) => side(x, 1, 'm'), within(r?.lateralM, 'm', 1));
   add('Lowest', e.lowestHeightFt, (x) => `${fix(x)} ft`);
-  add('Lifted off', e.liftoff?.alongM, (x) => `${fix(x)} m past the threshold`);
-  add('Lift-off, indicated', e.liftoff?.iasKt, (x) => dialText(x, unit));
+  const { liftoff } = e;
+  add(
+    'Lifted off',
+    liftoff?.alongM,
+    (x) => `${fix(x)} m past the threshold`,
+    within(liftoff?.uncertainty?.alongM, 'm'),
+  );
+  add('Lift-off, indicated', liftoff?.iasKt, (x) => dialText(x, unit));
   return out;
 }
+/** What a measure may be off by, one standard deviation, rounded up; nothing where that is not known. */
+const within = (sd: number | null | undefined, unit: string, digits = 0): string =>
+  sd == null || !Number.isFinite(sd)
+    ? ''
+    : `, \u00b1${(Math.ceil(sd * 10 ** digits - 1e-9) / 10 ** digits).toFixed(digits)}${unit === '\u00b0' ? unit : ` ${unit}`}`;
 export function itemText(a: FoundItem, unit: Dial): [name: string, value: string][] {
   const out: [string, string][] = [];
   if (a.maxBankDeg !== null && Math.abs(a.maxBankDeg) > 10) out.push(['Bank', side(a.maxBankDeg, 0, '\u00b0')]);

@@ -17,8 +17,8 @@ export interface Aligned {
   overlapS: number;
   /** Between the two positions once aligned, the middle one, metres. */
   apartM: number;
-  /** By how much the second's clock is late, seconds; null where one of them has no date. */
-  clockLateS: number | null;
+  /** By how much the second's clock is ahead, seconds; null where one of them has no date. */
+  clockAheadS: number | null;
 }
 export type NotAligned = { ok: false; code: 'no-overlap' | 'not-one-flight' | 'not-plain' };
 
@@ -200,7 +200,7 @@ export function alignTraces(a: Trace, b: Trace): Aligned | NotAligned {
     correlation: best.value,
     overlapS: best.seconds,
     apartM: fit.apartM,
-    clockLateS: clocks ? byClock - offsetS : null,
+    clockAheadS: clocks ? byClock - offsetS : null,
   };
 }
 const PARTS = 6;

@@ -65,12 +65,12 @@ export function analyseJoined(
       source: {
         ...analysis.source,
         joined: [
-          { name: names[0], startS: starts[0], sdS: 0, clockLateS: 0, gives: gives(0) },
+          { name: names[0], startS: starts[0], sdS: 0, clockAheadS: 0, gives: gives(0) },
           {
             name: names[1],
             startS: starts[1],
             sdS: Math.round(aligned.sdS * 100) / 100,
-            clockLateS: aligned.clockLateS === null ? null : Math.round(aligned.clockLateS * 10) / 10,
+            clockAheadS: aligned.clockAheadS === null ? null : Math.round(aligned.clockAheadS * 10) / 10,
             gives: gives(1),
           },
         ],

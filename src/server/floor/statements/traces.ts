@@ -52,9 +52,10 @@ const seen = {
 export const traceList = statement('traces.traceList', {
   params: ['checkoutId'],
   sql: `SELECT t.id, t.name, t.bytes, t.hash, t.sortie_id, t.start_utc, t.uploaded_at, ${SEEN}, json_array_length(t.analysis, '$.events') AS events,
-      json_array_length(t.analysis, '$.airwork') AS airwork, json_array_length(t.analysis, '$.exceedances') AS limits
+      json_array_length(t.analysis, '$.airwork') AS airwork, json_array_length(t.analysis, '$.exceedances') AS limits,
+      json_array_length(t.analysis, '$.source.joined') AS joined
      ${OF} WHERE (:checkoutId IS NULL OR s.checkout_id = :checkoutId) ORDER BY s.flown_on DESC, t.uploaded_at DESC LIMIT 200`,
-  row: { ...seen, events: whole, airwork: whole, limits: whole },
+  row: { ...seen, events: whole, airwork: whole, limits: whole, joined: whole.nullable() },
 });
 export const traceById = statement('traces.traceById', {
   params: ['id'],
@@ -88,6 +89,11 @@ export const limitsOpen = statement('traces.limitsOpen', { params: [], sql: pass
 export const limitsFound = statement('traces.limitsFound', {
   params: ['from', 'to'],
   sql: passed('e.found_at >= :from AND e.found_at < :to'),
+  row: passedRow,
+});
+export const limitsOfRecordings = statement('traces.limitsOfRecordings', {
+  params: ['sortieId'],
+  sql: passed('e.sortie_id = :sortieId AND e.trace_id IS NOT NULL'),
   row: passedRow,
 });
 export const limitsOfTrace = statement('traces.limitsOfTrace', {

@@ -18,15 +18,15 @@ import { write, writeOrNothing } from '../../floor/write';
 import { sortiesOf } from '../../checkout/queries/flights';
 import { checkoutHead } from '../../checkout/queries/head';
 import { traceById } from '../queries/traces';
-import { mustDoAfter } from '../../fly/commands/exceeded';
 import { addOfficeEvent } from '../../fly/commands/office';
 import { type Result, problem, zodProblems } from '../../floor/result';
-import { hashOf, keepFile, keepSeries, plainBytes, textOf } from '../files';
+import { hashOf, plainBytes, textOf } from '../files';
+import { keepTrace } from './keep';
 import { runTrace } from '../thread';
 import { projectSortie } from '../../fly/commands/capture';
 import * as ask from '../../floor/statements/traces';
 import { Sorties } from '../../checkout/tables';
-import { Traces, Exceedances, ExceedanceReleases } from '../tables';
+import { Traces, ExceedanceReleases } from '../tables';
 
 const TIME_ROLES = ['time:instant', 'time:date', 'time:clock', 'time:offset', 'time:elapsed', 'time:epoch'] as const;
 /** What was said of columns by hand. */
@@ -126,54 +126,16 @@ export async function addTrace(
       ...problem('file', worded('recording', done.message)),
       ...(done.headers ? { headers: done.headers } : {}),
     };
-  await keepFile(hash, plain);
-  const id = `trace-${randomUUID()}`;
-  keepSeries(id, done.series);
-  const head = await checkoutHead(where.checkoutId);
-  return write(async (t): Promise<Result<{ id: string; known: boolean }>> => {
-    // Two uploads of one file at once: the second finds the first.
-    const meanwhile = await Traces.first({ where: { sortieId: form.sortieId, hash }, pick: ['id'] }, t);
-    if (meanwhile) return { ok: true, id: meanwhile.id, known: true };
-    await Traces.insert(
-      {
-        id,
-        sortieId: form.sortieId,
-        airframeId: where.airframeId,
-        hash,
-        name: form.name.slice(0, 120),
-        bytes: plain.length,
-        mapping: mapping.data ? mapping.data : null,
-        context: done.context,
-        analysis: done.analysis,
-        startUtc: done.startUtcMs === null ? null : new Date(done.startUtcMs).toISOString(),
-        uploadedBy: user.id,
-        uploadedAt: nowIso(),
-      },
-      t,
-    );
-    for (const [k, e] of done.analysis.exceedances.entries()) {
-      await Exceedances.insert(
-        {
-          id: `${id}-limit-${k + 1}`,
-          traceId: id,
-          airframeId: where.airframeId,
-          sortieId: form.sortieId,
-          channel: e.channel,
-          limitValue: e.limit,
-          unit: e.unit,
-          peak: e.peak,
-          startS: e.startS,
-          durationS: e.durationS,
-          ...mustDoAfter(head?.sheet, e.channel),
-          foundAt: nowIso(),
-          seenBy: null,
-        },
-        t,
-      );
-    }
-    return { ok: true, id, known: false };
+  return keepTrace(user, where, done, {
+    sortieId: form.sortieId,
+    hash,
+    plain,
+    name: form.name.slice(0, 120),
+    mapping: mapping.data,
+    enter: done.analysis.exceedances,
   });
 }
+
 export const AcceptForm = z.object({
   traceId: z.string().min(1),
   landings: z

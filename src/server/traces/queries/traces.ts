@@ -55,13 +55,13 @@ const headOf = (r: Omit<TraceRow, 'mapping' | 'context' | 'analysis'>): TraceHea
 export async function traceList(
   user: CurrentUser,
   checkoutId: string | null = null,
-): Promise<(TraceHead & { events: number; airwork: number; limits: number })[]> {
+): Promise<(TraceHead & { events: number; airwork: number; limits: number; joined: boolean })[]> {
   const found = await ask.traceList.all({ checkoutId });
   return found
     .filter((r) => may.viewCheckout(user, { pilotId: r.pilotId }))
     .map((r) => {
-      const { events, airwork, limits } = r;
-      return { ...headOf(r), events, airwork, limits };
+      const { events, airwork, limits, joined } = r;
+      return { ...headOf(r), events, airwork, limits, joined: joined !== null };
     });
 }
 
@@ -86,14 +86,16 @@ export interface LimitPassed {
 /** Limits passed, of one trace, or all that are not released. */
 export async function limitsPassed(
   user: CurrentUser,
-  where: { traceId: string } | { from: string; to: string } | 'open',
+  where: { traceId: string } | { sortieId: string } | { from: string; to: string } | 'open',
 ): Promise<LimitPassed[]> {
   const found =
     where === 'open'
       ? await ask.limitsOpen.all()
       : 'traceId' in where
         ? await ask.limitsOfTrace.all({ traceId: where.traceId })
-        : await ask.limitsFound.all(where);
+        : 'sortieId' in where
+          ? await ask.limitsOfRecordings.all({ sortieId: where.sortieId })
+          : await ask.limitsFound.all(where);
   return found.map((e) => ({
     id: e.id,
     traceId: e.traceId,
@@ -169,7 +171,8 @@ export async function traceById(user: CurrentUser, id: string): Promise<TraceVie
     context: r.context,
     mapping: r.mapping,
     runs: may.runCheckout(user, { pilotId: r.pilotId }),
-    limits: await limitsPassed(user, { traceId: id }),
+    // A joined recording shows what either of its own passed.
+    limits: await limitsPassed(user, analysis.source.joined ? { sortieId: r.sortieId } : { traceId: id }),
     join: () => joinOf(r, analysis),
   };
 }

@@ -4,13 +4,14 @@ import { runwayCorners } from '@/core/trace';
 import { dateText, list } from '@/core/format';
 import { LIMIT_NAME } from '@/domain/words';
 import { currentUser, denyUnless, requireUser } from '@/server/floor/auth/session';
-import { traceById } from '@/server/traces/queries/traces';
+import { traceById, traceList } from '@/server/traces/queries/traces';
 import { Outranked } from '@/ui/shared/parts';
 import { Title } from '@/ui/shared/title';
 import { FlightStrip } from '@/ui/shared/strip';
 import { Limits } from '@/ui/traces/limits';
+import { Recordings } from '@/ui/traces/recordings';
 import { Replay } from '@/ui/traces/replay';
-import { releaseExceedanceAction } from '../../../actions';
+import { joinRecordingsAction, releaseExceedanceAction } from '../../../actions';
 import { checkoutPage } from '../../../checkout-page';
 
 export async function generateMetadata({ params }: { params: Promise<{ id: string }> }): Promise<Metadata> {
@@ -41,6 +42,9 @@ export default async function TracePage({
   const exceeded = list([...new Set(open.map((l) => LIMIT_NAME[l.channel]))]);
   const { strip } = await checkoutPage(Promise.resolve({ id: trace.checkoutId }));
   const joined = await trace.join();
+  const others = (await traceList(user, trace.checkoutId)).filter(
+    (t) => t.sortieId === trace.sortieId && t.id !== trace.id,
+  );
   const speed = joined.standard.criteria.find((c) => c.id === 'speed')?.measured ?? null;
   const numbers = Object.fromEntries(
     joined.landings.flatMap((l) => (l.landing && l.foundIndex !== null ? [[l.foundIndex, l.landing.number]] : [])),
@@ -95,6 +99,13 @@ export default async function TracePage({
             tolerance={speed}
             numbers={numbers}
             unit={joined.unit}
+          />
+          <Recordings
+            traceId={trace.id}
+            others={others.map(({ id, name, joined }) => ({ id, name, joined }))}
+            joined={trace.analysis.source.joined}
+            runs={trace.runs}
+            join={joinRecordingsAction}
           />
           <p className="mt-3 mb-2">
             Download:{' '}

@@ -1,0 +1,95 @@
+'use client';
+import Button from 'react-bootstrap/Button';
+import { useRouter } from 'next/navigation';
+import type { TraceAnalysis } from '@/domain/trace';
+import type { ActionResult } from '../shared/forms';
+import { Link } from '../shared/link';
+import { Panel } from '../shared/parts';
+import { Refusal } from '../shared/refusal';
+import { TableHead } from '../shared/table-head';
+import { useTap } from '../shared/use-tap';
+import { channelName } from './mapping';
+import { elapsed } from './words';
+
+export interface OtherRecording {
+  id: string;
+  name: string;
+  joined: boolean;
+}
+interface Props {
+  traceId: string;
+  others: OtherRecording[];
+  joined: TraceAnalysis['source']['joined'];
+  /** May this user join them? */
+  runs: boolean;
+  join: (form: { traceId: string; otherId: string }) => Promise<ActionResult<{ id: string }>>;
+}
+
+/** Seconds a clock is off by, from which it is said. */
+const AGREES_S = 1.5;
+const clockText = (late: number | null): string =>
+  late === null
+    ? 'no date'
+    : Math.abs(late) < AGREES_S
+      ? 'agrees'
+      : `${Math.abs(late) < 120 ? `${Math.abs(late).toFixed(0)} s` : elapsed(Math.abs(late))} ${late > 0 ? 'fast' : 'slow'}`;
+
+/** Other recordings of the same flight: joined with this one, or what a joined one is made of. */
+export function Recordings({ traceId, others, joined, runs, join }: Props) {
+  const router = useRouter();
+  const { tap, busy, refusal } = useTap();
+  if (others.length === 0 && !joined) return null;
+  return (
+    <div className="mt-3">
+      <Panel title={joined ? 'Joined from two recordings' : 'Also recorded'}>
+        {joined ? (
+          <div className="scroll-x" tabIndex={0} role="region" aria-label="What it is joined from">
+            <table aria-label="Recordings joined" className="plain">
+              <TableHead columns={['Recording', { right: 'Starts at' }, 'Its clock', 'Gives']} />
+              <tbody>
+                {joined.map((j) => (
+                  <tr key={j.name}>
+                    <td>{j.name}</td>
+                    <td className="r mono">
+                      {elapsed(j.startS)}
+                      {j.sdS > 0 ? `, \u00b1${(Math.ceil(j.sdS * 10) / 10).toFixed(1)} s` : ''}
+                    </td>
+                    <td>{clockText(j.clockAheadS)}</td>
+                    <td>{j.gives.length > 0 ? j.gives.map(channelName).join(', ') : 'what the other missed'}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </div>
+        ) : (
+          <p>
+            Joined, each quantity comes from the recorder that shows it better. They are aligned by what they flew; the
+            clocks need not agree.
+          </p>
+        )}
+        <ul className="plain-list mb-0">
+          {others.map((o) => (
+            <li key={o.id}>
+              <Link href={`/traces/${o.id}`}>{o.name}</Link>
+              {o.joined ? <span className="soft">, joined</span> : null}
+              {runs && !joined && !o.joined ? (
+                <Button
+                  className="ms-2"
+                  size="sm"
+                  variant="outline-primary"
+                  disabled={busy}
+                  onClick={() =>
+                    void tap(() => join({ traceId, otherId: o.id }), { done: (a) => router.push(`/traces/${a.id}`) })
+                  }
+                >
+                  {busy ? 'Joining' : 'Join with this one'}
+                </Button>
+              ) : null}
+            </li>
+          ))}
+        </ul>
+        <Refusal said={refusal} />
+      </Panel>
+    </div>
+  );
+}
