@@ -23,13 +23,21 @@ interface Where {
   windKt: number;
 }
 const HALF_STOP_S = 10;
+/** The tablet's clock is ahead of the panel's. */
+const TABLET_AHEAD_S = 43;
 
 /** Flies a lesson as it was tapped, more or less, and records it: the file, and when each landing ended. */
 export function recordedFlight(
   by: 'panel' | 'tablet',
   plan: LessonPlan,
   where: Where,
-): { name: string; text: string; times: NonNullable<LessonPlan['times']> } {
+): {
+  name: string;
+  text: string;
+  times: NonNullable<LessonPlan['times']>;
+  /** The same flight by a tablet whose clock is ahead. */
+  beside: { name: string; text: string };
+} {
   const random = seeded(plan.seed + 17);
   const { sheet } = where;
   const kt = (x: number) => x * ktPerUnit(sheet.dial.unit);
@@ -96,14 +104,14 @@ export function recordedFlight(
   };
   const flown = flyCircuits(recorder);
   const start = Date.parse(plan.startedAt);
+  const tablet = { ...GOOD_SENSORS, rateHz: 1, wanderM: 1.8, noiseM: 0.5, heightErrorFt: 150, heightNoiseFt: 4 };
   const rows = sense(
     flown,
     recorder.runway,
-    by === 'panel'
-      ? { ...GOOD_SENSORS, rateHz: 5, wanderM: 0.4, noiseM: 0.1 }
-      : { ...GOOD_SENSORS, rateHz: 1, wanderM: 1.8, noiseM: 0.5, heightErrorFt: 150, heightNoiseFt: 4 },
+    by === 'panel' ? { ...GOOD_SENSORS, rateHz: 5, wanderM: 0.4, noiseM: 0.1 } : tablet,
     random,
   );
+  const besides = sense(flown, recorder.runway, tablet, seeded(plan.seed + 18));
   const ended = flown.events
     .slice(1)
     .map((e) => start + ((e.touchdownS ?? e.lowestS ?? 0) + (e.touchdownS === null ? 25 : HALF_STOP_S + 12)) * 1000);
@@ -114,6 +122,10 @@ export function recordedFlight(
         ? `${where.registration}-${plan.startedAt.slice(0, 10)}.csv`
         : `tablet-${plan.startedAt.slice(0, 10)}.gpx`,
     text: by === 'panel' ? csvOf(rows, start, true, 'panel') : gpxOf(rows, start),
+    beside: {
+      name: `tablet-${plan.startedAt.slice(0, 10)}.gpx`,
+      text: gpxOf(besides, start + TABLET_AHEAD_S * 1000),
+    },
     times: {
       landings: ended,
       items: plan.items.map((item, i) =>

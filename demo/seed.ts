@@ -309,6 +309,8 @@ interface Lesson {
   recorded?: 'panel' | 'tablet';
   /** What it measured was taken over; nothing was flown for the airwork. */
   taken?: boolean;
+  /** A tablet recorded it too. */
+  beside?: boolean;
   habit?: Plan['habit'];
 }
 interface CheckoutPlan {
@@ -423,7 +425,17 @@ function scenario(): CheckoutPlan[] {
           recorded: 'panel',
           taken: true,
         },
-        { daysAgo: 3, hand: LEFT, kt: 7, three: 9, wheel: 0, goArounds: 1, items: ['F13'], recorded: 'panel' },
+        {
+          daysAgo: 3,
+          hand: LEFT,
+          kt: 7,
+          three: 9,
+          wheel: 0,
+          goArounds: 1,
+          items: ['F13'],
+          recorded: 'panel',
+          beside: true,
+        },
       ],
     },
     // Mid-way, lesson 4 briefed and waiting.
@@ -749,6 +761,11 @@ async function playCheckout(
       });
       if (!kept.ok) throw new Error(`demo recording of ${pilot}: ${JSON.stringify(kept.problems)}`);
       if (lesson.taken) await takeOver(instructor, kept.id, pilot);
+      if (lesson.beside) {
+        const { name, text } = recorded.beside;
+        const second = await addTrace(instructor, { sortieId, name, bytes: Buffer.from(text), mapping: null });
+        if (!second.ok) throw new Error(`demo recording of ${pilot}: ${JSON.stringify(second.problems)}`);
+      }
     }
     flown += landingsOf(lesson).length;
     arounds += lesson.goArounds;
