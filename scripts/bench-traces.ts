@@ -1,7 +1,8 @@
 /**
  * `npm run bench:traces -- --seed N --flights M [--list]`: flights of the second recorder (scripts/flights), which shares
  * nothing with the product's own: what was found of what was flown, how far off the measures are, and whether they are
- * as far off as they say. Several seeds as `--seed 1,2,3`.
+ * as far off as they say. Several seeds as `--seed 1,2,3`. With `--join` also what two recorders of each flight show
+ * alone and joined.
  *
  * `npm run bench:traces [-- --list]`: the product's own recorder's trial. Flies every flight, writes its file, reads and analyses it,
  * and prints what was found of what was
@@ -13,7 +14,7 @@ import { parseArgs } from 'node:util';
 import { seeded } from '@demo/random';
 import { SUITE_SIZE, csvOf, flyCircuits, gpxOf, igcOf, kindOf, score, sense, suiteFlight } from '@/core/recorder';
 import { analyseTrace, readTrace } from '@/core/trace';
-import { addTrial, emptyReport, tables, trialsOf } from './flights/bench';
+import { addTrial, emptyReport, joinOf, joinTable, tables, trialsOf } from './flights/bench';
 import { traceSpeed } from './lib/trace-speed';
 
 const { values } = parseArgs({
@@ -21,6 +22,7 @@ const { values } = parseArgs({
     seed: { type: 'string' },
     flights: { type: 'string', default: '12' },
     list: { type: 'boolean' },
+    join: { type: 'boolean' },
     from: { type: 'string' },
     to: { type: 'string' },
     round: { type: 'string' },
@@ -31,6 +33,10 @@ if (values.seed !== undefined) {
   for (const seed of values.seed.split(',').map(Number))
     for (let k = 0; k < Number(values.flights); k++) for (const t of trialsOf(seed, k)) addTrial(report, t);
   console.log(tables(report));
+  if (values.join)
+    console.log(
+      `\n${joinTable(values.seed.split(',').flatMap((seed) => Array.from({ length: Number(values.flights) }, (_, k) => joinOf(Number(seed), k) ?? []).flat()))}`,
+    );
   if (values.list) console.log(['', ...report.unread, ...report.notes].join('\n'));
   process.exit(0);
 }

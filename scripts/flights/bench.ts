@@ -1,9 +1,9 @@
 /** Flights of a seed flown, recorded, written, read, analysed and marked; tables of what came out. */
-import { analyseTrace, readTrace } from '@/core/trace';
-import { flightOf } from './flight';
+import { type Trace, analyseJoined, analyseTrace, readTrace } from '@/core/trace';
+import { type Flight, flightOf } from './flight';
 import { written } from './files';
 import { type Mark, mark } from './mark';
-import { deviceOf, recorded } from './sensors';
+import { type Device, deviceOf, recorded } from './sensors';
 
 export interface Trial {
   name: string;
@@ -42,6 +42,91 @@ export function trialsOf(seed: number, k: number, files = 2): Trial[] {
       mark: mark(f, analysis, dev, { fromS, toS, firstS: rows[0]?.t ?? 0 }),
     };
   });
+}
+
+/** A recording of a flight by its n-th device, part of it, by a clock that is ahead. */
+export function recordingOf(
+  f: Flight,
+  own: number,
+  part: readonly [from: number, to: number],
+  aheadS: number,
+): { trace: Trace; dev: Device; firstS: number; toS: number } | null {
+  const lengthS = f.rows[f.rows.length - 1]?.t ?? 0;
+  const dev = deviceOf(f, own);
+  const toS = part[1] * lengthS;
+  const rows = recorded(f, dev, own + 1, { fromS: part[0] * lengthS, toS });
+  const read = readTrace(written({ ...f, startMs: f.startMs + aheadS * 1000 }, dev, rows, own + 2).text);
+  return read.ok ? { trace: read.trace, dev, firstS: rows[0]?.t ?? 0, toS } : null;
+}
+export interface JoinTrial {
+  joined: ReturnType<typeof analyseJoined>;
+  /** By how much the second's zero was found off, seconds. */
+  offS: number;
+  /** Each alone, and joined. */
+  marks: [one: Mark, two: Mark, joined: Mark | null];
+}
+const PARTS = [
+  [0, 1],
+  [0.3, 1],
+  [0, 0.7],
+  [0.2, 0.6],
+] as const;
+const AHEAD_S = [0, 3.7, -25, 3600];
+/** A flight by two devices, the second with a clock of its own and often only a part of it, joined. */
+export function joinOf(seed: number, k: number): JoinTrial | null {
+  const f = flightOf(seed, k);
+  const [a, b] = [0, 1].map((n) =>
+    recordingOf(
+      f,
+      seed * 100_003 + k * 101 + n * 7919,
+      n === 0 ? [0, 1] : (PARTS[(k + seed) % 4] ?? [0, 1]),
+      n === 0 ? 0 : (AHEAD_S[k % 4] ?? 0),
+    ),
+  );
+  if (!a || !b) return null;
+  const joined = analyseJoined([a.trace, b.trace], ['one', 'two'], f.context);
+  const alone = ({ trace, dev, firstS, toS }: typeof a) =>
+    mark(f, analyseTrace(trace, f.context), dev, { fromS: 0, toS, firstS });
+  const has = Object.fromEntries(
+    Object.entries(a.dev.has).map(([what, there]) => [what, there || b.dev.has[what as keyof Device['has']]]),
+  ) as Device['has'];
+  const dev: Device = { ...a.dev, has, rateHz: Math.max(a.dev.rateHz, b.dev.rateHz), gaps: [] };
+  return {
+    joined,
+    offS: joined.ok ? joined.aligned.offsetS - (b.firstS - a.firstS) : Number.NaN,
+    marks: [
+      alone(a),
+      alone(b),
+      joined.ok ? mark(f, joined.analysis, dev, { fromS: 0, toS: a.toS, firstS: a.firstS - joined.startsS[0] }) : null,
+    ],
+  };
+}
+/** What two recordings of each flight show alone and joined. */
+export function joinTable(trials: readonly JoinTrial[]): string {
+  const done = trials.filter((t) => t.joined.ok);
+  const offs = done.map((t) => Math.abs(t.offS)).sort((x, y) => x - y);
+  const line = (name: string, marks: readonly (Mark | null)[]) => {
+    const m = marks.flatMap((x) => x ?? []);
+    const places = m.flatMap((x) => x.offs.filter((o) => o.name.startsWith('along')));
+    const n = (of: (x: Mark) => number) => m.reduce((sum, x) => sum + of(x), 0);
+    return `${name.padEnd(8)} found ${n((x) => x.events.length + x.airwork.length)}, missed ${n((x) => x.missed.length + x.airworkMissed.length)}, invented ${n((x) => x.invented.length + x.airworkInvented.length)}, limits ${n((x) => x.limits.length)} of ${n((x) => x.limits.length + x.limitsMissed.length)}, ${n((x) => x.limitsInvented.length)} invented, place within 15 m beyond the sensors ${places.filter((o) => o.beyond <= 15).length} of ${places.length}`;
+  };
+  return [
+    `${trials.length} flights by two recorders: ${done.length} joined; aligned within ${(offs[offs.length >> 1] ?? 0).toFixed(2)} s (median), ${(offs[offs.length - 1] ?? 0).toFixed(2)} s (worst)`,
+    line(
+      'first',
+      done.map((t) => t.marks[0]),
+    ),
+    line(
+      'second',
+      done.map((t) => t.marks[1]),
+    ),
+    line(
+      'joined',
+      done.map((t) => t.marks[2]),
+    ),
+    ...trials.flatMap((t, i) => (t.joined.ok ? [] : [`not joined: ${i}, ${t.joined.code}`])),
+  ].join('\n');
 }
 
 export interface Tally {

@@ -140,11 +140,15 @@ function gridOf(p: Placed, events: readonly Event[]): Grid | null {
   const speed = ias ?? onGrid(p.gsKt, p.tS, n, t0);
   const turn = slopes(calm(nose, 1), 2);
   const recorded = channels.bank ? onGrid(unwrapped(channels.bank), p.tS, n, t0) : null;
-  const bank =
-    recorded?.map((v) => norm180(v)) ??
-    turn.map(
-      (w, i) => (Math.atan((w * (Math.PI / 180) * (speed[i] ?? Number.NaN) * MS_PER_KT) / G_MS2) * 180) / Math.PI,
-    );
+  // The rate of turn tells it where no bank was recorded.
+  const bank = turn.map((w, i) => {
+    const own = recorded?.[i] ?? Number.NaN;
+    return own === own
+      ? norm180(own)
+      : (Math.atan((w * (Math.PI / 180) * (speed[i] ?? Number.NaN) * MS_PER_KT) / G_MS2) * 180) / Math.PI;
+  });
+  const sinking = slopes(h, 2);
+  const instrument = of(channels.vs);
   // Free air: above the field and away from every arrival and departure.
   const free = new Uint8Array(n);
   for (let k = 0; k < n; k++) free[k] = (h[k] ?? -1) > 400 ? 1 : 0;
@@ -158,7 +162,13 @@ function gridOf(p: Placed, events: readonly Event[]): Grid | null {
     t0,
     h,
     vs: slopes(h, 4).map((v) => v * 60),
-    vsQuick: calm(of(channels.vs) ?? slopes(h, 2).map((v) => v * 60), 1),
+    vsQuick: calm(
+      sinking.map((v, i) => {
+        const own = instrument?.[i] ?? Number.NaN;
+        return own === own ? own : v * 60;
+      }),
+      1,
+    ),
     ias: ias ? calm(ias, 1) : null,
     speed,
     nose,

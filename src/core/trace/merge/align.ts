@@ -1,7 +1,7 @@
 /**
- * Two recordings of one flight against each other: by how much the clock of one is off the other's. The velocities over
- * the ground are correlated at every lag; the lag is then sharpened by the positions themselves, and its uncertainty is
- * what parts of the flight say apart from each other.
+ * Two recordings of one flight against each other: by how much the clock of one is off the other's. Their tracks are laid
+ * over each other at every lag, positions and velocities; the lag is then sharpened between whole seconds, and its
+ * uncertainty is what parts of the flight say apart from each other.
  */
 import { M_PER_DEG, cosDeg, median, norm180 } from '../../constants';
 import type { Trace } from '../read';
@@ -27,8 +27,11 @@ const MOVING_MS = 8;
 /** Flying seen by both, at least, seconds. */
 const LEAST_S = 120;
 const LEAST_CORRELATION = 0.97;
-/** The best lag must stand out from any other by this much. */
-const STANDS_OUT = 0.02;
+/** At any other lag they must be this much further apart, and these metres. */
+const STANDS_OUT = 1.5;
+const RIVAL_M = 25;
+/** Further apart than this is as good as anywhere, metres. */
+const CLIPPED_M = 1500;
 /** Two receivers in one aeroplane are never further apart, metres. */
 const MOST_APART_M = 60;
 /** Lags this close are the same peak, seconds. */
@@ -74,41 +77,40 @@ function velocity(x: Float64Array, hz: number): Float64Array {
   });
 }
 
-interface Peak {
+interface Lag {
   lag: number;
-  value: number;
+  /** Between the two while both move: root of the mean square, a slip of a receiver clipped, metres. */
+  metres: number;
+  /** Of the velocities, -1 to 1. */
+  correlation: number;
   seconds: number;
 }
-/** Correlation of two velocities at every whole lag; the best ones, each the top of its own peak. */
-function peaks(a: Course, b: Course, around: number | null): Peak[] {
-  const [ae, an, be, bn] = [
-    velocity(a.east, a.hz),
-    velocity(a.north, a.hz),
-    velocity(b.east, b.hz),
-    velocity(b.north, b.hz),
-  ];
-  for (const [e, n] of [
-    [ae, an],
-    [be, bn],
-  ] as const)
-    for (let i = 0; i < e.length; i++) if (!(Math.hypot(e[i] ?? 0, n[i] ?? 0) > MOVING_MS)) e[i] = n[i] = Number.NaN;
+/** Every lag at which both fly long enough, the nearest first. */
+function lags(a: Course, b: Course, around: number | null): Lag[] {
+  const [ae, an] = [velocity(a.east, a.hz), velocity(a.north, a.hz)];
+  const [be, bn] = [velocity(b.east, b.hz), velocity(b.north, b.hz)];
   const least = LEAST_S * a.hz;
-  const out: Peak[] = [];
+  const out: Lag[] = [];
   const [from, to] = around === null ? [least - b.n, a.n - least] : [around - 30 * a.hz, around + 30 * a.hz];
   for (let lag = Math.ceil(from); lag <= to; lag++) {
-    let [ab, aa, bb, n] = [0, 0, 0, 0];
+    let [ab, aa, bb, square, n] = [0, 0, 0, 0, 0];
     for (let i = Math.max(0, lag); i < Math.min(a.n, lag + b.n); i++) {
-      const [x, y, u, v] = [ae[i] ?? 0, an[i] ?? 0, be[i - lag] ?? 0, bn[i - lag] ?? 0];
+      const j = i - lag;
+      const [x, y, u, v] = [ae[i] ?? 0, an[i] ?? 0, be[j] ?? 0, bn[j] ?? 0];
       const p = x * u + y * v;
-      if (p !== p) continue;
+      const [va, vb] = [x * x + y * y, u * u + v * v];
+      const d = ((a.east[i] ?? 0) - (b.east[j] ?? 0)) ** 2 + ((a.north[i] ?? 0) - (b.north[j] ?? 0)) ** 2;
+      if (p !== p || d !== d || (va < MOVING_MS ** 2 && vb < MOVING_MS ** 2)) continue;
       ab += p;
-      aa += x * x + y * y;
-      bb += u * u + v * v;
+      aa += va;
+      bb += vb;
+      square += Math.min(d, CLIPPED_M ** 2);
       n++;
     }
-    if (n >= least) out.push({ lag, value: ab / Math.sqrt(aa * bb), seconds: n / a.hz });
+    if (n >= least)
+      out.push({ lag, metres: Math.sqrt(square / n), correlation: ab / Math.sqrt(aa * bb), seconds: n / a.hz });
   }
-  return out.sort((x, y) => y.value - x.value);
+  return out.sort((x, y) => x.metres - y.metres);
 }
 
 /** Middle of the squares of the distance at a lag, the steady part of it taken away, over a stretch of the first. */
@@ -152,7 +154,8 @@ function sharpened(a: Course, b: Course, nearS: number, from: number, to: number
  * By how much one recording of a flight is off another in time. Their clocks are believed only as a place to look first:
  * a clock may be an hour off, or have no date at all.
  *
- * Method: normalised cross-correlation of the two velocities, then least squares of the positions.
+ * Method: the lag of least mean square distance, held against the normalised cross-correlation of the velocities; then
+ * least squares between the seconds.
  * @param a recording whose time is kept
  * @param b recording to be set against it
  * @returns offset in seconds with its sigma, or why the two do not belong together
@@ -169,13 +172,16 @@ export function alignTraces(a: Trace, b: Trace): Aligned | NotAligned {
   const [ca, cb] = [courseOf(a, lat0, lon0, coarse), courseOf(b, lat0, lon0, coarse)];
   const byClock = a.startUtcMs === null || b.startUtcMs === null ? null : (b.startUtcMs - a.startUtcMs) / 1000;
   const clocks = byClock !== null && Math.abs(byClock) < 86_400;
-  const near = clocks ? peaks(ca, cb, Math.round(byClock * coarse)) : [];
-  const found = near[0] && near[0].value > LEAST_CORRELATION ? near : peaks(ca, cb, null);
+  const near = clocks ? lags(ca, cb, Math.round(byClock * coarse)) : [];
+  const fits = (l: Lag | undefined): l is Lag =>
+    l !== undefined && l.metres < MOST_APART_M + 40 / coarse && l.correlation > LEAST_CORRELATION;
+  const found = fits(near[0]) ? near : lags(ca, cb, null);
   const [best] = found;
   if (!best) return { ok: false, code: 'no-overlap' };
-  if (best.value < LEAST_CORRELATION) return { ok: false, code: 'not-one-flight' };
-  const rival = found.find((p) => Math.abs(p.lag - best.lag) > SAME_PEAK_S * coarse);
-  if (found !== near && rival && best.value - rival.value < STANDS_OUT) return { ok: false, code: 'not-plain' };
+  if (!fits(best)) return { ok: false, code: 'not-one-flight' };
+  const rival = found.find((l) => Math.abs(l.lag - best.lag) > SAME_PEAK_S * coarse);
+  if (found !== near && rival && rival.metres < STANDS_OUT * best.metres + RIVAL_M)
+    return { ok: false, code: 'not-plain' };
   const [fa, fb] = [courseOf(a, lat0, lon0, 4), courseOf(b, lat0, lon0, 4)];
   const nearS = best.lag / coarse;
   const offsetS = sharpened(fa, fb, nearS, 0, fa.n);
@@ -197,7 +203,7 @@ export function alignTraces(a: Trace, b: Trace): Aligned | NotAligned {
     ok: true,
     offsetS,
     sdS: Math.hypot(LEAST_SD_S, spread / Math.sqrt(Math.max(1, parts.length))),
-    correlation: best.value,
+    correlation: best.correlation,
     overlapS: best.seconds,
     apartM: fit.apartM,
     clockAheadS: clocks ? byClock - offsetS : null,

@@ -1,0 +1,3 @@
+import { traceSpeed } from './lib/trace-speed';
+console.log(traceSpeed());
+console.log(traceSpeed());
