@@ -153,12 +153,12 @@ export function readCsv(
   if (missing.length > 0)
     return {
       ...problem('columns', unreadable('position-columns', { missing, line: header.line }), header.headers),
-      line: header.line,
+      ...(header.line > 0 ? { line: header.line } : {}),
     };
   if (times.size === 0 || (times.size === 1 && times.has('offset')))
     return {
       ...problem('columns', unreadable('time-column', { line: header.line }), header.headers),
-      line: header.line,
+      ...(header.line > 0 ? { line: header.line } : {}),
     };
   if (unknown.length > 0) warnings.add(odd('columns-unknown', { columns: unknown }), unknown.length);
   const width = header.headers.length;

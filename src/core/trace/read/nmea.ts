@@ -8,12 +8,14 @@ import { odd, unreadable } from '../read-words';
 const DAY_MS = 86_400_000;
 const M_TO_FT = 1 / 0.3048;
 const SENTENCE = /^\$(?:G[A-Z]|[A-Z]{2})(RMC|GGA|VTG|HDT),/;
+/** Any sentence of a receiver, of use or not. */
+const ANY = /^\$[A-Z]{2}[A-Z]{3},.*\*[0-9A-F]{2}$|^\$(?:G[A-Z]|[A-Z]{2})(RMC|GGA|VTG|HDT),/;
 /** Is this a text of such sentences? */
 export const isNmea = (start: string): boolean =>
   start
     .split(/\r?\n/)
     .slice(0, 40)
-    .some((l) => SENTENCE.test(l.trim()) && l.includes(','));
+    .some((l) => ANY.test(l.trim()));
 
 function sound(line: string): boolean {
   const star = line.lastIndexOf('*');
