@@ -6,6 +6,7 @@ import { csvOf, flyCircuits, planFor, sense, sensorsOf } from '@/core/recorder';
 import { unpackSeries } from '@/core/trace';
 import { pedraAlva } from '@demo/aerodrome';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
+import { joinRecordings } from '@/server/traces/commands/join';
 import { acceptMeasures, addTrace, releaseExceedance, zoneOffsetMin } from '@/server/traces/commands/traces';
 import { inData } from '@/server/floor/data-folder';
 import { row, rows } from '../../scripts/lib/raw';
@@ -231,5 +232,46 @@ describe('limits passed', () => {
       problems: [{ message: expect.stringContaining('meanwhile') as string }],
     });
     expect((await shell("UPDATE exceedance_releases SET done = 'x'")).error).toContain('never changed');
+  });
+
+  it('two recordings of one flight are joined once, whoever of the two is chosen; limits are not entered again', async () => {
+    const all = await traceList(helena);
+    const tablet = all.find(
+      (t) => t.name.startsWith('tablet') && all.some((o) => o.sortieId === t.sortieId && o.id !== t.id),
+    );
+    const beside = all.find((t) => t.sortieId === tablet?.sortieId && t.id !== tablet.id);
+    if (!tablet || !beside) throw new Error('no flight with two recordings');
+    const limits = (await rows('SELECT id FROM exceedances')).length;
+    const pair = { traceId: tablet.id, otherId: beside.id };
+    // Not theirs, not of one flight, and nothing at all: nothing is written.
+    expect(await joinRecordings(await user('duarte'), pair)).toMatchObject({ ok: false });
+    const elsewhere = all.find((t) => t.sortieId !== tablet.sortieId);
+    expect(await joinRecordings(helena, { ...pair, otherId: elsewhere?.id })).toMatchObject({ ok: false });
+    expect(await joinRecordings(helena, {})).toMatchObject({ ok: false });
+    expect(await traceList(helena)).toHaveLength(all.length);
+
+    const made = await joinRecordings(helena, pair);
+    expect(made).toMatchObject({ ok: true, known: false });
+    expect(await joinRecordings(helena, { traceId: beside.id, otherId: tablet.id })).toMatchObject({
+      ok: true,
+      known: true,
+      id: made.ok ? made.id : '',
+    });
+    const view = made.ok ? await traceById(helena, made.id) : null;
+    if (!view) throw new Error('not joined');
+    const { joined } = view.analysis.source;
+    // The panel's time is kept; the tablet's clock is 43 s ahead, as the demo flew it.
+    expect(joined?.map((j) => j.name)).toEqual([beside.name, tablet.name]);
+    expect(Math.abs((joined?.[1]?.clockAheadS ?? 0) - 43)).toBeLessThan(1);
+    expect(view.analysis.events.map((e) => e.kind)).toEqual(
+      (await traceById(helena, beside.id))?.analysis.events.map((e) => e.kind),
+    );
+    // What either exceeded is seen with it and entered once.
+    expect((await rows('SELECT id FROM exceedances')).length).toBe(limits);
+    expect(view.limits.length).toBe((await limitsPassed(helena, { traceId: beside.id })).length);
+    expect(await joinRecordings(helena, { traceId: view.id, otherId: tablet.id })).toMatchObject({ ok: false });
+    // It is drawn from what was kept of it.
+    rmSync(inData('traces', `${view.id}.series`));
+    expect((await seriesBytes(view))?.length).toBeGreaterThan(1000);
   });
 });

@@ -27,18 +27,22 @@ interface Props {
 
 /** Seconds a clock is off by, from which it is said. */
 const AGREES_S = 1.5;
-const clockText = (late: number | null): string =>
-  late === null
+const clockText = (ahead: number | null): string =>
+  ahead === null
     ? 'no date'
-    : Math.abs(late) < AGREES_S
+    : Math.abs(ahead) < AGREES_S
       ? 'agrees'
-      : `${Math.abs(late) < 120 ? `${Math.abs(late).toFixed(0)} s` : elapsed(Math.abs(late))} ${late > 0 ? 'fast' : 'slow'}`;
+      : `${Math.abs(ahead) < 120 ? `${Math.abs(ahead).toFixed(0)} s` : elapsed(Math.abs(ahead))} ${ahead > 0 ? 'fast' : 'slow'}`;
 
 /** Other recordings of the same flight: joined with this one, or what a joined one is made of. */
 export function Recordings({ traceId, others, joined, runs, join }: Props) {
   const router = useRouter();
   const { tap, busy, refusal } = useTap();
   if (others.length === 0 && !joined) return null;
+  const linked = (name: string) => {
+    const other = others.find((o) => o.name === name);
+    return other ? <Link href={`/traces/${other.id}`}>{name}</Link> : name;
+  };
   return (
     <div className="mt-3">
       <Panel title={joined ? 'Joined from two recordings' : 'Also recorded'}>
@@ -47,15 +51,15 @@ export function Recordings({ traceId, others, joined, runs, join }: Props) {
             <table aria-label="Recordings joined" className="plain">
               <TableHead columns={['Recording', { right: 'Starts at' }, 'Its clock', 'Gives']} />
               <tbody>
-                {joined.map((j) => (
-                  <tr key={j.name}>
-                    <td>{j.name}</td>
+                {joined.map((j, k) => (
+                  <tr key={k}>
+                    <td>{linked(j.name)}</td>
                     <td className="r mono">
                       {elapsed(j.startS)}
                       {j.sdS > 0 ? `, \u00b1${(Math.ceil(j.sdS * 10) / 10).toFixed(1)} s` : ''}
                     </td>
-                    <td>{clockText(j.clockAheadS)}</td>
-                    <td>{j.gives.length > 0 ? j.gives.map(channelName).join(', ') : 'what the other missed'}</td>
+                    <td>{k === 0 ? 'kept' : clockText(j.clockAheadS)}</td>
+                    <td>{j.gives.length > 0 ? j.gives.map(channelName).join('; ') : 'what the other missed'}</td>
                   </tr>
                 ))}
               </tbody>
@@ -68,11 +72,11 @@ export function Recordings({ traceId, others, joined, runs, join }: Props) {
           </p>
         )}
         <ul className="plain-list mb-0">
-          {others.map((o) => (
+          {(joined ? [] : others).map((o) => (
             <li key={o.id}>
               <Link href={`/traces/${o.id}`}>{o.name}</Link>
               {o.joined ? <span className="soft">, joined</span> : null}
-              {runs && !joined && !o.joined ? (
+              {runs && !o.joined ? (
                 <Button
                   className="ms-2"
                   size="sm"

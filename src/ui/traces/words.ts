@@ -35,7 +35,7 @@ export const momentOf = (e: FoundEvent): number => e.touchdown?.tS ?? e.lowestS 
 const fix = (x: number, digits = 0) => (x < 0 ? `\u2013${Math.abs(x).toFixed(digits)}` : x.toFixed(digits));
 const signed = (x: number, digits = 0) => `${x >= 0 ? '+' : ''}${fix(x, digits)}`;
 const side = (x: number, digits: number, unit: string) =>
-  `${Math.abs(x).toFixed(digits)} ${unit} ${x < 0 ? 'left' : 'right'}`;
+  `${Math.abs(x).toFixed(digits)}${unit === '\u00b0' ? unit : ` ${unit}`} ${x < 0 ? 'left' : 'right'}`;
 /** A speed of the analysis in the unit painted on the aeroplane's dial. */
 export const dialText = (kt: number, unit: Dial): string => `${fix(kt / ktPerUnit(unit))} ${unit}`;
 /** A difference of speeds, with its sign. */

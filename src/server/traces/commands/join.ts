@@ -5,7 +5,7 @@ import { heavy } from '../../floor/busy';
 import { type Result, problem, zodProblems } from '../../floor/result';
 import { worded } from '../../floor/sentences';
 import { hashOf, keptFile, textOf } from '../files';
-import { traceById } from '../queries/traces';
+import { type TraceView, traceById } from '../queries/traces';
 import { told } from '../sentences';
 import { runTrace } from '../thread';
 import { keepTrace } from './keep';
@@ -25,10 +25,10 @@ export async function joinRecordings(
   const parsed = JoinForm.safeParse(form);
   if (!parsed.success) return zodProblems(parsed.error);
   const found = await Promise.all([parsed.data.traceId, parsed.data.otherId].map((id) => traceById(user, id)));
-  // Whichever is chosen first, the two make the same.
+  // Whichever is chosen first, the two make the same; the time is that of the one that recorded more.
   const [one, two] = found
     .flatMap((t) => (t?.runs ? [t] : []))
-    .sort((a, b) => a.uploadedAt.localeCompare(b.uploadedAt) || a.id.localeCompare(b.id));
+    .sort((a, b) => channels(b) - channels(a) || a.uploadedAt.localeCompare(b.uploadedAt) || a.id.localeCompare(b.id));
   if (!one || !two) return problem('', told('not-found'));
   if (one.sortieId !== two.sortieId) return problem('', told('other-flight'));
   if (one.analysis.source.joined || two.analysis.source.joined) return problem('', told('joined-already'));
@@ -60,5 +60,6 @@ export async function joinRecordings(
     });
   });
 }
+const channels = (t: TraceView): number => t.analysis.source.channels.length;
 /** Two of one limit this close are one, seconds. */
 const SAME_LIMIT_S = 5;
