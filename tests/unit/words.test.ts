@@ -20,7 +20,7 @@ import { BLOCK_TITLES, BLOCK_WHYS, CONTENT_WORDS, LATER_WORDS, UNMEETABLE_WORDS,
 import { ROW_WORDS } from '@/core/logbook';
 import { ROSTER_WORDS } from '@/core/roster';
 import { GAP_WORDS, PASTE_WORDS, SHEET_WORDS } from '@/core/sheet';
-import { ODD_WORDS, UNREADABLE_WORDS } from '@/core/trace';
+import { APART_WORDS, ODD_WORDS, UNREADABLE_WORDS } from '@/core/trace';
 import { REPORT_WORDS } from '@/core/wind';
 import { LEDGER_PROBLEM_WORDS, ledgerProblemWords } from '@/core/ledger';
 import { FIT_WORDS, LIMITATION_WORDS } from '@/core/schedule';
@@ -555,6 +555,7 @@ describe('core', () => {
           'no-positions': none,
           'few-rows': none,
         }),
+        ...read(APART_WORDS, { 'no-overlap': none, 'not-one-flight': none, 'not-plain': none }),
         ...read(ODD_WORDS, {
           'record-broken': none,
           'date-missing': none,

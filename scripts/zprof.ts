@@ -1,3 +1,0 @@
-import { traceSpeed } from './lib/trace-speed';
-console.log(traceSpeed());
-console.log(traceSpeed());
