@@ -247,6 +247,7 @@ describe('limits passed', () => {
     expect(await joinRecordings(await user('duarte'), pair)).toMatchObject({ ok: false });
     const elsewhere = all.find((t) => t.sortieId !== tablet.sortieId);
     expect(await joinRecordings(helena, { ...pair, otherId: elsewhere?.id })).toMatchObject({ ok: false });
+    expect(await joinRecordings(helena, { ...pair, otherId: tablet.id })).toMatchObject({ ok: false });
     expect(await joinRecordings(helena, {})).toMatchObject({ ok: false });
     expect(await traceList(helena)).toHaveLength(all.length);
 

@@ -12,6 +12,7 @@ export const TRACES_WORDS = {
   'nothing-measured': ({ item }: { item: string }) =>
     `The recording measures nothing that the standard requires of ${item}.`,
   'joined-already': () => 'A joined recording is not joined again: choose one of those it was made of.',
+  'same-recording': () => 'A recording is not joined with itself: choose another of the same flight.',
   'other-flight': () => 'The two recordings were added to different flights: join two of one flight.',
   'chief-releases': () => 'A chief who neither flew nor taught this flight releases it.',
   'released-meanwhile': ({ name }: { name: string }) => `This was released by ${name} meanwhile.`,

@@ -38,9 +38,8 @@ const MOST_APART_M = 60;
 const SAME_PEAK_S = 15;
 const SHORT_GAP_S = 3;
 
-/** Position at a time by the line between its neighbours; null across a gap. */
-export interface Course {
-  t0: number;
+/** Positions so many times a second, by the line between the rows on either side; missing across a gap. Metres. */
+interface Course {
   n: number;
   hz: number;
   east: Float64Array;
@@ -66,7 +65,7 @@ function courseOf(t: Trace, lat0: number, lon0: number, hz: number): Course {
     north[k] = at(lat, lat0) * M_PER_DEG;
     east[k] = at(lon, lon0) * scale;
   }
-  return { t0: 0, n, hz, east, north };
+  return { n, hz, east, north };
 }
 /** Metres a second over two seconds about each moment; nought where it hardly moves or is not known. */
 function velocity(x: Float64Array, hz: number): Float64Array {

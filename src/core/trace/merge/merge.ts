@@ -130,9 +130,10 @@ export function mergeTraces(one: Trace, two: Trace): Merged | NotAligned {
   for (const channel of CHANNELS) {
     if (!a.trace.channels[channel] && !b.trace.channels[channel]) continue;
     if (HEIGHTS.includes(channel) && channel !== height) continue;
-    const chosen = PLACE.includes(channel) ? place : better(a.trace, b.trace, channel);
     // Drawn between slow rows, a load would show knocks as nobody felt them.
-    if (channel === 'nz' && chosen === 1 && slow && b.trace.rateHz < FELT_HZ) continue;
+    const drawn = channel === 'nz' && slow && b.trace.rateHz < FELT_HZ;
+    if (drawn && !a.trace.channels.nz) continue;
+    const chosen = drawn ? 0 : PLACE.includes(channel) ? place : better(a.trace, b.trace, channel);
     const [main, spare] = chosen === 0 ? [a, b] : [b, a];
     const isHeight = HEIGHTS.includes(channel);
     // Any height does where this one is missing: what the two differ by is taken away.

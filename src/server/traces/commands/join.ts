@@ -30,6 +30,7 @@ export async function joinRecordings(
     .flatMap((t) => (t?.runs ? [t] : []))
     .sort((a, b) => channels(b) - channels(a) || a.uploadedAt.localeCompare(b.uploadedAt) || a.id.localeCompare(b.id));
   if (!one || !two) return problem('', told('not-found'));
+  if (one.id === two.id) return problem('', told('same-recording'));
   if (one.sortieId !== two.sortieId) return problem('', told('other-flight'));
   if (one.analysis.source.joined || two.analysis.source.joined) return problem('', told('joined-already'));
   const where = await contextOfSortie(user, one.sortieId);
