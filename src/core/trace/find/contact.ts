@@ -6,6 +6,7 @@
  * spread the uncertainty. Least squares and likelihoods of a change point; no value of any file is guessed across a gap.
  */
 import { median } from '../../constants';
+import { speedBend } from './bend';
 import type { Placed } from './frame';
 import { rowNoise } from './noise';
 import { indexAt } from './sample';
@@ -416,7 +417,7 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
   };
   const { pitch } = p.trace.channels;
   const lines = (tb: number): number => {
-    let gain = SPEED_W * brokenLine(p.gsKt, p, tb, { before: 4, after: 2.5 }, Math.max(0.4, 1.5 * shakes.gsKt), false);
+    let gain = w.sign > 0 ? speedBend(p, tb, shakes.gsKt) : 0;
     if (pitch)
       gain += PITCH_W * brokenLine(pitch, p, tb, { before: 3, after: 2.5 }, Math.max(0.8, 1.5 * shakes.pitchDeg), true);
     return -gain;
@@ -463,7 +464,6 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
 const LEVEL_SD_FT = 2.5;
 /** How fast a recorded height may wander on the ground, feet a second. */
 const WANDER_FT_S = 0.25;
-const SPEED_W = 0;
 const PITCH_W = 0.5;
 /** Seconds to go at which the way down may bend. */
 const KNOT_S = [0.5, 1, 1.8, 3, 4.5, 6.5];
