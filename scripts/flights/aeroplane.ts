@@ -114,6 +114,8 @@ export class Aeroplane {
     nose: number,
     /** Of the datum above the sea. */
     private readonly datumM: number,
+    /** What the surface holds back, of the weight that rests on it. */
+    private readonly holdsBack: number,
   ) {
     const { ratio, glide } = machine;
     this.dragAt = (v, n, flap, gear) => {
@@ -286,11 +288,19 @@ export class Aeroplane {
     s.stalled = false;
   }
 
+  private get wet(): boolean {
+    return this.holdsBack > 0.1;
+  }
   private roll(h: Hands, thrust: number): void {
     const { s, dt } = this;
     const v = this.airspeed;
     const lift = Math.min(1, (v / (1.15 * this.stallSpeed)) ** 2);
-    const friction = (0.025 + 0.28 * h.brake) * (1 - 0.7 * lift) + 0.02 * (v / 30) ** 2;
+    // A tail that is down holds the wing up still.
+    const wing = lift * (this.machine.tailwheel ? 0.6 : 0.3);
+    const air = this.dragAt(v, wing, s.flapDeg, s.gear);
+    // Water holds back what moves through it.
+    const held = this.wet ? this.holdsBack * Math.min(1, (s.v / 8) ** 2) : this.holdsBack + 0.28 * h.brake;
+    const friction = held * (1 - wing) + air;
     s.v = Math.max(0, s.v + (thrust * 0.9 - (s.v > 0.3 || thrust > 0.6 ? G * friction : thrust)) * dt);
     if (s.v > 0.05) this.knock += 0.004 * this.normal() * Math.sqrt(s.v);
     // `bank` steers on the ground: the direction asked for, through feet that are late.

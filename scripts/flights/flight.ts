@@ -205,13 +205,18 @@ interface Field {
   lon0: number;
   elevationM: number;
   slope: number;
+  holdsBack: number;
 }
+/** What a surface holds back, of the weight that rests on it. */
+const HOLDS_BACK: Record<string, number> = { asphalt: 0.02, gravel: 0.035, grass: 0.06, water: 0.14 };
 function fieldOf(d: Draw, m: Machine): Field {
   const lat0 = d.of([41.4, -33.2, 52.1, 12.7, 64.3]) + d.between(-0.4, 0.4);
   const lon0 = d.of([-6.6, 18.3, 179.97, -121.4, 5.2]) + d.between(-0.02, 0.02);
   const per = perDegree(lat0);
   const elevationM = d.of([4, 120, 410, 1180]) + d.between(0, 40);
-  const slope = d.chance(0.3) ? d.between(-0.015, 0.015) : 0;
+  const inclined = d.chance(0.3) ? d.between(-0.015, 0.015) : 0;
+  const surface = m.name === 'float' && d.chance(0.6) ? 'water' : d.of(['asphalt', 'grass', 'gravel']);
+  const slope = surface === 'water' ? 0 : inclined;
   const ends: End[] = [];
   const runways: TraceContext['aerodrome']['runways'] = [];
   const strip = (
@@ -242,14 +247,7 @@ function fieldOf(d: Draw, m: Machine): Field {
     runways.push({ id: pair.map((e) => e.ident).join('/'), surface, lengthM, widthM, ends: pair });
   };
   const bearing = d.between(0, 2 * Math.PI);
-  strip(
-    bearing,
-    Math.round(d.between(m.cruise > 100 ? 1000 : 700, 1800)),
-    d.of([18, 23, 30, 45]),
-    [0, 0],
-    d.of(['asphalt', 'grass', 'gravel']),
-    '',
-  );
+  strip(bearing, Math.round(d.between(m.cruise > 100 ? 1000 : 700, 1800)), d.of([18, 23, 30, 45]), [0, 0], surface, '');
   if (d.chance(0.35))
     strip(bearing + d.between(0.7, 1.8), 640, 25, [d.between(-300, 300), d.between(-900, -600)], 'grass', 'G');
   return {
@@ -258,6 +256,7 @@ function fieldOf(d: Draw, m: Machine): Field {
     lon0,
     elevationM,
     slope,
+    holdsBack: HOLDS_BACK[surface] ?? 0.03,
     context: {
       ident: 'ZQQQ',
       name: 'Invented field',
@@ -478,6 +477,7 @@ export function flightOf(seed: number, k: number, again = 0): Flight {
     [0.3 * e.lengthM * s[0] + 130 * s[1], 0.3 * e.lengthM * s[1] - 130 * s[0], 0],
     e.bearing,
     f.elevationM,
+    f.holdsBack,
   );
   plane.s.at[2] = plane.groundAt(plane.s.at[0], plane.s.at[1]);
   const pilot = new Pilot(plane, d.random, d.normal, d.between(0, 1));

@@ -228,7 +228,7 @@ const PATHS: [RegExp, ScreenHelp][] = [
       'Choose an event in the list or on the curves; both show the same moment.',
       'Measured values replace what was judged by eye where both are of the same landing.',
       'An exceedance grounds the aeroplane until the inspection is entered.',
-      'Height and place are as good as the sensor: what it cannot tell is left open.',
+      'Two recorders of one flight are joined here: each quantity from the one that shows it better.',
     ]),
   ],
   [

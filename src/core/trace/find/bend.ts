@@ -7,7 +7,9 @@ const AFTER_S = 2;
 const KT = 0.514444;
 /** How much a speed's own fall may change in a second, and how much it changes at a touch; m/s², one sigma. */
 const CURVE = 0.15;
-const STEP = 0.5;
+const STEP = 0.4;
+/** Less drag on wheels than nose up aloft, as a rule, m/s²; on water it may be either. */
+const LESS = 0.3;
 /** Never more than one thing may say. */
 const MOST = 30;
 /** A speed is off by at least this, m/s. */
@@ -54,8 +56,9 @@ function left(cols: readonly Float64Array[], y: Float64Array, hold: readonly num
  *
  * @param tb moment, seconds of the file
  * @param shakeKt noise of the speed from row to row, knots
+ * @param water is it water that is touched?
  */
-export function speedBend(p: Placed, tb: number, shakeKt: number): number {
+export function speedBend(p: Placed, tb: number, shakeKt: number, water: boolean): number {
   const from = indexAt(p.tS, tb - BEFORE_S);
   const most = Math.ceil((BEFORE_S + AFTER_S) * Math.max(1, p.trace.rateHz) * 1.5) + 4;
   const [one, t, tt, aloft, after, y] = Array.from({ length: 6 }, () => new Float64Array(most)) as [
@@ -83,7 +86,8 @@ export function speedBend(p: Placed, tb: number, shakeKt: number): number {
   }
   if (before < 2 || n - before < 2 || n < 5) return 0;
   const s2 = Math.max(LEAST_MS, 1.5 * shakeKt * KT) ** 2;
-  const bent = left([one, t, aloft, after], y, [0, 0, s2 / CURVE ** 2, s2 / STEP ** 2], n);
   const smooth = left([one, t, tt], y, [0, 0, s2 / CURVE ** 2], n);
+  if (!water) for (let i = 0; i < n; i++) y[i] = (y[i] ?? 0) - LESS * (after[i] ?? 0);
+  const bent = left([one, t, aloft, after], y, [0, 0, s2 / CURVE ** 2, s2 / STEP ** 2], n);
   return Math.min(MOST, (smooth - bent) / s2);
 }

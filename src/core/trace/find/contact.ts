@@ -66,6 +66,7 @@ interface Window {
   sign: 1 | -1;
   /** Of a fast file every so many rows: more say no more. */
   each?: number;
+  water?: boolean;
 }
 
 /**
@@ -395,6 +396,7 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
     to: Math.min(p.n - 1, indexAt(p.tS, t1 + (window.sign > 0 ? AFTER_S : BEFORE_S))),
     sign: window.sign,
     each: Math.max(1, Math.floor(p.trace.rateHz / 4)),
+    ...(window.water ? { water: true } : {}),
   };
   const shakes = shakesOf(p);
   const sigma = Math.max(0.6, Math.hypot(shakes.heightFt, 0.35));
@@ -417,7 +419,7 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
   };
   const { pitch } = p.trace.channels;
   const lines = (tb: number): number => {
-    let gain = w.sign > 0 ? speedBend(p, tb, shakes.gsKt) : 0;
+    let gain = w.sign > 0 ? speedBend(p, tb, shakes.gsKt, w.water === true) : 0;
     if (pitch)
       gain += PITCH_W * brokenLine(pitch, p, tb, { before: 3, after: 2.5 }, Math.max(0.8, 1.5 * shakes.pitchDeg), true);
     return -gain;

@@ -68,9 +68,9 @@ function eventsOf(
     ? touchIn(
         p,
         raw,
-        Math.max(indexAt(p.tS, startS - 7), previous),
-        Math.min(stay.to, indexAt(p.tS, startS + 7)),
+        [Math.max(indexAt(p.tS, startS - 7), previous), Math.min(stay.to, indexAt(p.tS, startS + 7))],
         level,
+        frame.water,
       )
     : null;
   const liftFrom = Math.max(stay.from, indexAt(p.tS, endS - 6));

@@ -16,6 +16,7 @@ export interface RunwayFrame {
   riseFt: number;
   lengthM: number;
   widthM: number;
+  water: boolean;
   along: Float64Array;
   lateral: Float64Array;
 }
@@ -162,6 +163,7 @@ export function placeTrace(trace: Trace, context: TraceContext): Placed | null {
         riseFt: (r.ends.find((o) => o !== end)?.elevationFt ?? end.elevationFt) - end.elevationFt,
         lengthM: r.lengthM,
         widthM: r.widthM,
+        water: r.surface === 'water',
         along,
         lateral,
       };

@@ -14,8 +14,14 @@ export interface Touch {
 }
 
 /** The touch within a window, as an estimate of everything the file has. */
-export function touchIn(p: Placed, h: Float64Array, from: number, to: number, groundFt: number): Touch | null {
-  const c = contactIn(p, h, { from, to, sign: 1 }, groundFt);
+export function touchIn(
+  p: Placed,
+  h: Float64Array,
+  [from, to]: readonly [number, number],
+  groundFt: number,
+  water: boolean,
+): Touch | null {
+  const c = contactIn(p, h, { from, to, sign: 1, water }, groundFt);
   if (!c) return null;
   return { tS: c.tS, sdS: c.sdS, sinkFpm: c.rateFtS * 60, sinkSdFpm: c.rateSdFtS * 60, sharp: c.felt && c.sdS < 0.6 };
 }
