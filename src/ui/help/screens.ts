@@ -225,10 +225,10 @@ const PATHS: [RegExp, ScreenHelp][] = [
     /^\/traces\/[^/]+/,
     S('recording', 'Recording', 'debrief', [
       'What was flown, replayed: events, touchdowns, gates, loads and limits.',
-      'Choose an event in the list or on the curves; both show the same moment.',
+      'Two recorders of one flight are joined here: each quantity from the one that shows it better.',
       'Measured values replace what was judged by eye where both are of the same landing.',
       'An exceedance grounds the aeroplane until the inspection is entered.',
-      'Two recorders of one flight are joined here: each quantity from the one that shows it better.',
+      'Height and place are as good as the sensor: what it cannot tell is left open.',
     ]),
   ],
   [
