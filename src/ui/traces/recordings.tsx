@@ -58,7 +58,7 @@ export function Recordings({ traceId, others, joined, runs, join }: Props) {
                       {elapsed(j.startS)}
                       {j.sdS > 0 ? `, \u00b1${(Math.ceil(j.sdS * 10) / 10).toFixed(1)} s` : ''}
                     </td>
-                    <td>{k === 0 ? 'kept' : clockText(j.clockAheadS)}</td>
+                    <td className="text-nowrap">{k === 0 ? 'kept' : clockText(j.clockAheadS)}</td>
                     <td>{j.gives.length > 0 ? j.gives.map(channelName).join('; ') : 'what the other missed'}</td>
                   </tr>
                 ))}
