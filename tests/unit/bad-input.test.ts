@@ -16,6 +16,7 @@ import {
 import { briefChanges, type BriefContext, airToday, computeBrief, oneEngineToday } from '@/core/approach';
 import * as assess from '@/core/assess';
 import { circuitPace } from '@/core/circuit';
+import { fadeGuard } from '@/core/ground';
 import { endsOf } from '@/core/runway';
 import * as fuel from '@/core/fuel';
 import * as format from '@/core/format';
@@ -213,6 +214,10 @@ const STOP_RULES: StopRules = {
 };
 /** Functions the worked values do not reach, each with an input on which it gives a number or a verdict. */
 const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
+  fadeGuard: {
+    input: { fade: 36, stall: 38, demonstrated: { crosswindKt: 12, modelHoldsKt: 9 } },
+    call: (x) => fadeGuard(...(Object.values(x as object) as Parameters<typeof fadeGuard>)),
+  },
   judgeQuantity: {
     input: { limit, seen: 40, edgeShare: 0.2 },
     call: (x) => judgeQuantity(...(Object.values(x as object) as Parameters<typeof judgeQuantity>)),

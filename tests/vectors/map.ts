@@ -20,7 +20,7 @@ import { breakSpacing, circuitLegs, taskGaps, windTriangle } from '@/core/circui
 import { electricalTimeline } from '@/core/electrical';
 import { type Flown, glide, polarFromGlide, powered } from '@/core/energy';
 import { bsfcFlow, circuitsThatFit, endurance } from '@/core/fuel';
-import { casterState, groundTurn, taxiCorner } from '@/core/ground';
+import { casterState, groundTurn, linearModel, rudderFade, taxiCorner, unstableBand } from '@/core/ground';
 import { insideEnvelope, massBalance, trimFor } from '@/core/loading';
 import { bestGlide, glidingTurn, reachEnds, reachPoint, straightGlide } from '@/core/reach';
 import { runwayNeeded, tableDistance } from '@/core/runway';
@@ -33,7 +33,10 @@ import {
   runwayEdges,
   thresholdLost,
 } from '@/core/sightpicture';
+import { crosswindHeld, slipBank, slipSink, slipTurn, tipClearance } from '@/core/slip';
+import { loadAvailable, loadNeeded, slowestApproach } from '@/core/slowapproach';
 import { acceleratedStall, gateTarget, levelTurn, scaleForMass, stallMargin } from '@/core/speeds';
+import { firmnessOf, sideSpeed, springRebound, touchLoad } from '@/core/touchdown';
 import { absoluteCeiling, driftDown, oneEngineClimb } from '@/core/twin';
 import { gearSurface, gearSurfaceTable, waterAbortPoint } from '@/core/water';
 import {
@@ -77,6 +80,27 @@ export const VECTOR_FUNCTIONS: Record<string, (x: Case) => unknown> = {
   'speeds.gateTarget': (x) => gateTarget(x),
   'speeds.stallMargin': (x) => stallMargin(x),
   'turn.level': (x) => levelTurn(x.tasKt, x.bankDeg),
+  'ground.linearModel': (x) => linearModel(x, x.groundSpeedMs, x.yawInertiaKgM2),
+  'ground.unstableBand': (x) => unstableBand(x),
+  'ground.rudderFade': (x) => rudderFade(x),
+  'touchdown.loadFactor': (x) => ({ loadFactor: touchLoad(x.sinkFpm, x.strokeM, x.efficiency) }),
+  'touchdown.rebound': (x) => {
+    const r = springRebound(x.sinkFpm, x.restitution);
+    return { reboundHeightFt: r?.heightFt ?? null, reboundHeightM: r?.heightM ?? null, airTimeS: r?.airTimeS ?? null };
+  },
+  'touchdown.sideSpeed': (x) => {
+    const s = sideSpeed(x.groundSpeedKt, x.crabDeg);
+    return { sideSpeedKt: s.kt, sideSpeedMs: s.ms };
+  },
+  'touchdown.firmness': (x) => firmnessOf(x.sinkFpm, x.limitsFpm),
+  'slip.crosswindHeld': (x) => ({ crosswindKt: crosswindHeld(x.tasKt, x.betaMaxDeg) }),
+  'slip.bank': (x) => slipBank(x),
+  'slip.sink': (x) => slipSink(x, x.tasKt, x.sideslipDeg),
+  'slip.turnHeightLost': (x) => slipTurn(x, x.tasKt, x),
+  'slip.tipClearance': (x) => tipClearance(x.bankDeg, x),
+  'slowApproach.nAvail': (x) => loadAvailable(x),
+  'slowApproach.nNeeded': (x) => ({ nNeeded: loadNeeded(x.sinkFpm, x.roundOutHeightFt) }),
+  'slowApproach.fit': (x) => slowestApproach(x.trials, { ...x, gustAdditiveKt: x.gustAdditiveKt ?? 0 }),
   'stall.accelerated': (x) => acceleratedStall(x.vsKt, x.loadFactor, x.speedKt, x.buffetKt),
   'polar.fromGlide': (x) => polarFromGlide(x),
   'polar.glide': (x) => glide(flown(x), x),

@@ -1,3 +1,7 @@
-/** Turning on the ground: radii, a taxiway corner, the paths to draw it. Metres, degrees. */
+/**
+ * Turning on the ground: radii, a taxiway corner, the paths to draw it; whether it runs straight or
+ * swerves. Metres, degrees.
+ */
 export * from './turning';
 export * from './corner-paths';
+export * from './stability';
