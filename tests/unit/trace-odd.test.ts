@@ -150,6 +150,26 @@ describe('a hundred odd files: read, or refused with the reason, and none hangs'
     },
     HANGS_MS,
   );
+  it('a header in words nobody knows: its values tell time and place, as a guess, and nothing else', () => {
+    const row = (k: number) =>
+      [(k / 5).toFixed(1), (39.3134 + k * 1.1e-5).toFixed(7), (-7.4165 - k * 2e-6).toFixed(7), (420 + k / 3).toFixed(1)]
+        .join(';')
+        .replaceAll('.', ',');
+    const rows = Array.from({ length: 200 }, (_, k) => row(k));
+    const answer = readTrace(['Aufzeichnung vom 3. Juni', 'zaehler;breite;laenge;hoehe', ...rows].join('\n'));
+    if (!answer.ok) throw new Error(answer.code);
+    expect(answer.trace.columns?.map((c) => [c.as, c.by, (c.confidence ?? 0) < 0.5])).toEqual([
+      ['time:elapsed', 'values', true],
+      ['lat', 'values', true],
+      ['lon', 'values', true],
+      [null, null, true],
+    ]);
+    expect(answer.trace.rateHz).toBeCloseTo(5, 6);
+    expect(answer.trace.channels.lat?.[10]).toBeCloseTo(39.31351, 7);
+    // Words over words, or over rows of another length, are no header.
+    expect(readTrace('one;two;three\nfour;five;six\nseven;eight;nine\nten;eleven;twelve').ok).toBe(false);
+    expect(readTrace(['one;two;three', ...rows].join('\n')).ok).toBe(false);
+  });
   it('packed, of each kind: as it is unpacked', () => {
     for (const [kind, text] of Object.entries(KINDS)) {
       const found = fromZip(zipSync({ [`flight.${kind}`]: strToU8(text) }), 1e6);

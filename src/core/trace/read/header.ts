@@ -133,6 +133,36 @@ function bestLine(
   return best;
 }
 
+/**
+ * A header in words nobody knows: a line of words, and rows of numbers as long below it. What its columns are, their
+ * values tell, or nobody.
+ */
+function strangeHeader(
+  text: string,
+): { separator: string; headers: string[]; at: number; next: number; line: number } | null {
+  let from = text.charCodeAt(0) === 0xfeff ? 1 : 0;
+  for (let n = 0; n < HEADER_WITHIN && from < text.length; n++) {
+    const { line, next } = lineAt(text, from);
+    if (line.length < 20_000)
+      for (const separator of SEPARATORS) {
+        const headers = cells(uncommented(line, separator), separator).map((h) => h.trim());
+        if (headers.length < 3 || headers.length > 600) continue;
+        if (headers.some((h) => !/\p{L}/u.test(h)) || new Set(headers).size < headers.length) continue;
+        let at = next;
+        let rows = 0;
+        for (; rows < 3 && at < text.length; rows++) {
+          const row = lineAt(text, at);
+          const c = cells(row.line, separator);
+          if (c.length !== headers.length || c.filter((x) => /^\s*"?[-+]?\d/.test(x)).length < 3) break;
+          at = row.next;
+        }
+        if (rows === 3) return { separator, headers, at: from, next, line: n + 1 };
+      }
+    from = next;
+  }
+  return null;
+}
+
 /** Without a header: the first line of numbers, and those after it as long. */
 function noHeader(
   text: string,
@@ -165,7 +195,7 @@ function noHeader(
  * @returns where the header stands, its cells with what each is, and the separator
  */
 export function findHeader(text: string, mapping: ColumnMapping | null = null): HeaderFound | null {
-  const best = bestLine(text, mapping) ?? noHeader(text);
+  const best = bestLine(text, mapping) ?? strangeHeader(text) ?? noHeader(text);
   if (!best) return null;
   const { separator, headers } = best;
   let dataAt = best.next;
