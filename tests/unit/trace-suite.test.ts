@@ -232,7 +232,24 @@ describe('files that hold less', () => {
         return c.join(',');
       })
       .join('\n');
-    const a = analyseTrace(read(text), f.context);
+    // A second runway across the first where it rolls: nothing was flown along it.
+    const [first] = f.context.aerodrome.runways;
+    if (!first) throw new Error('no runway');
+    const [one, two] = first.ends;
+    if (!one || !two) throw new Error('no ends');
+    const [lat, lon] = [(one.thresholdLat + two.thresholdLat) / 2, (one.thresholdLon + two.thresholdLon) / 2];
+    const across = first.ends.map((e, k) => ({
+      ident: `X${k}`,
+      thresholdLat: lat + (e.thresholdLon - lon) * 0.8,
+      thresholdLon: lon - (e.thresholdLat - lat) * 1.25,
+      elevationFt: e.elevationFt,
+      trueBearingDeg: (e.trueBearingDeg + 270) % 360,
+    }));
+    const aerodrome = { ...f.context.aerodrome, runways: [first, { ...first, id: 'X', ends: across }] };
+    const a = analyseTrace(read(text), { ...f.context, aerodrome } as typeof f.context);
+    expect(new Set(a.events.map((e) => e.runway)).size).toBe(1);
+    expect(a.events.filter((e) => e.kind === 'landing')).toHaveLength(1);
+    expect(a.events.filter((e) => e.kind === 'takeoff')).toHaveLength(1);
     expect(a.events[0]?.kind).toBe('takeoff');
     expect(a.events.at(-1)?.kind).toBe('landing');
     expect(a.events.at(-1)?.touchdown?.alongM).toBeNull();

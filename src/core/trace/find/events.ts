@@ -25,7 +25,7 @@ const LEVEL_S = 1.7;
 
 /** Everything found along the runways of the context, in order of time. */
 export function findEvents(p: Placed, context: TraceContext): FoundEvent[] {
-  if (!p.heightFt) return withoutHeight(p, context);
+  if (!p.heightFt) return onceEach(p, withoutHeight(p, context)).sort((a, b) => a.startS - b.startS);
   // Noise is smoothed away until about a foot of it is left, though never over more than three seconds.
   const halfS = Math.max(0.3, 0.6 / p.trace.rateHz, Math.min(1.5, (p.heightNoiseFt ** 2 - 1) / (2 * p.trace.rateHz)));
   const restFt = p.heightNoiseFt / Math.sqrt(Math.max(1, 2 * halfS * p.trace.rateHz + 1));

@@ -17,6 +17,17 @@ export const BEFORE_M = 3000;
 export const above = (p: Placed, f: RunwayFrame, elevationFt: number, i: number): number =>
   (p.heightFt?.[i] ?? Number.NaN) + elevationFt - surfaceFt(f, i);
 
+/** On the track of a landing or take-off of this end, and in its corridor. */
+export const alongIt = (p: Placed, f: RunwayFrame, i: number): boolean => {
+  const x = f.along[i] ?? Number.NaN;
+  return (
+    Math.abs(norm180((p.trackDeg[i] ?? 0) - f.end.trueBearingDeg)) < ALIGNED_DEG &&
+    x > -BEFORE_M &&
+    x < f.lengthM + 900 &&
+    Math.abs(f.lateral[i] ?? Number.NaN) < 90 + 0.05 * Math.max(0, -x)
+  );
+};
+
 export function passesOf(p: Placed, context: TraceContext): Pass[] {
   const out: Pass[] = [];
   for (const frame of p.frames) {

@@ -1,6 +1,6 @@
 import type { FoundEvent, TraceContext } from '@/domain/trace';
 import type { Placed } from './frame';
-import { passesOf } from './passes';
+import { alongIt, passesOf } from './passes';
 import { indexAt, round } from './sample';
 import { NO_MEASURES, WALKING_KT } from './stay-events';
 
@@ -23,7 +23,9 @@ export function withoutHeight(p: Placed, context: TraceContext): FoundEvent[] {
     if (slow.from < 0) continue;
     const fastIn = (a: number, b: number) => {
       let m = 0;
-      for (let i = Math.max(0, a); i <= Math.min(p.n - 1, b); i++) m = Math.max(m, p.gsKt[i] ?? 0);
+      // Only along this runway: what came down on another crosses it, or stands at its far end.
+      for (let i = Math.max(0, a); i <= Math.min(p.n - 1, b); i++)
+        if (alongIt(p, frame, i)) m = Math.max(m, p.gsKt[i] ?? 0);
       return m > 1.05 * flyKt;
     };
     const came = fastIn(indexAt(p.tS, (p.tS[slow.from] ?? 0) - 40), slow.from);
