@@ -263,6 +263,8 @@ describe('limits passed', () => {
     const { joined } = view.analysis.source;
     // The panel's time is kept; the tablet's clock is 43 s ahead, as the demo flew it.
     expect(joined?.map((j) => j.name)).toEqual([beside.name, tablet.name]);
+    const listed = (await traceList(helena)).map((t) => [t.id, t.joinedOf] as const);
+    expect(listed.filter(([, of]) => of !== null)).toEqual([[view.id, [beside.name, tablet.name]]]);
     expect(Math.abs((joined?.[1]?.clockAheadS ?? 0) - 43)).toBeLessThan(1);
     expect(view.analysis.events.map((e) => e.kind)).toEqual(
       (await traceById(helena, beside.id))?.analysis.events.map((e) => e.kind),

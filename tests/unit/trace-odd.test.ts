@@ -17,7 +17,12 @@ const gpx = (
   points = ROWS.map((r) => `<trkpt lat="${r.lat}" lon="${r.lon}"><ele>300</ele><time>${r.t}</time></trkpt>`).join(''),
 ) =>
   `<?xml version="1.0"?><gpx version="1.1" xmlns="http://www.topografix.com/GPX/1/1"><trk><trkseg>${points}</trkseg></trk></gpx>`;
-const kml = `<kml xmlns:gx="x"><Document><gx:Track>${ROWS.map((r) => `<when>${r.t}</when>`).join('')}${ROWS.map((r) => `<gx:coord>${r.lon} ${r.lat} 300</gx:coord>`).join('')}</gx:Track></Document></kml>`;
+const kml = [
+  '<kml xmlns:gx="x"><Document><gx:Track>',
+  ...ROWS.map((r) => `<when>${r.t}</when>`),
+  ...ROWS.map((r) => `<gx:coord>${r.lon} ${r.lat} 300</gx:coord>`),
+  '</gx:Track></Document></kml>',
+].join('');
 const igc = [
   'AXXX001',
   'HFDTE020426',

@@ -3,7 +3,7 @@
  * speed that trials at height support. Knots calibrated; ft/min down. A trial result is never a gate.
  */
 import { FT_PER_MIN_PER_MS, G_MS2, M_PER_FT } from '../constants';
-import { needNumbers } from '../guard';
+import { needNumbers, needPositive } from '../guard';
 
 /**
  * Load factor wing and elevator can give in the flare: (V/Vs)²·(1 + k·T/W), at most what the elevator holds.
@@ -177,7 +177,7 @@ function boundAt({ b, covariance: c }: ReturnType<typeof fitted>, power: number)
  * @param trials rows lacking something are left out
  * @param asked stall speed with the same flap, power off, at today's mass; the power it is asked for, 0 to 1; the
  * handbook's speed or null; what is added for gusts
- * @throws BadNumber when a number handed in is none
+ * @throws BadNumber when a number handed in is none, or the stall speed is not above 0
  * @example
  * slowestApproach(fourTrials, { stallSpeedKt: 33, powerShare: 0.3, handbookSpeedKt: null, gustAdditiveKt: 0 })
  * // { refused: true, reason: 'too-few-trials', floorKt: 39.6, trialsUsed: 4, … }
@@ -187,6 +187,7 @@ export function slowestApproach(
   asked: { stallSpeedKt: number; powerShare: number; handbookSpeedKt: number | null; gustAdditiveKt: number },
 ): SlowFit {
   needNumbers('slowestApproach', { trials, asked });
+  needPositive('slowestApproach', { stallSpeedKt: asked.stallSpeedKt });
   const used = trials.flatMap(({ speedKt, powerShare, arrested }) =>
     speedKt !== null && powerShare !== null && arrested !== null && ARRESTS.includes(arrested)
       ? { speedKt, powerShare, yes: arrested === 'fully' }
@@ -207,7 +208,7 @@ export function slowestApproach(
     arrestedCount,
     arrestedAtOrBelow: null,
   };
-  if (used.length < LEAST_TRIALS || asked.stallSpeedKt <= 0) return { ...so, reason: 'too-few-trials' };
+  if (used.length < LEAST_TRIALS) return { ...so, reason: 'too-few-trials' };
   if (arrestedCount === 0 || arrestedCount === used.length) return { ...so, reason: 'one-outcome' };
   if (!used.some((t) => t.powerShare === 0)) return { ...so, reason: 'no-idle-trial' };
   const scaled = (speedKt: number) => (speedKt / asked.stallSpeedKt - SPEED_ABOUT) / SPEED_SCALE;

@@ -14,10 +14,12 @@ import { elapsed } from './words';
 export interface OtherRecording {
   id: string;
   name: string;
-  joined: boolean;
+  /** Names of what a joined one is made of. */
+  joinedOf: readonly string[] | null;
 }
 interface Props {
   traceId: string;
+  name: string;
   others: OtherRecording[];
   joined: TraceAnalysis['source']['joined'];
   /** May this user join them? */
@@ -35,7 +37,7 @@ const clockText = (ahead: number | null): string =>
       : `${Math.abs(ahead) < 120 ? `${Math.abs(ahead).toFixed(0)} s` : elapsed(Math.abs(ahead))} ${ahead > 0 ? 'fast' : 'slow'}`;
 
 /** Other recordings of the same flight: joined with this one, or what a joined one is made of. */
-export function Recordings({ traceId, others, joined, runs, join }: Props) {
+export function Recordings({ traceId, name, others, joined, runs, join }: Props) {
   const router = useRouter();
   const { tap, busy, refusal } = useTap();
   if (others.length === 0 && !joined) return null;
@@ -43,6 +45,7 @@ export function Recordings({ traceId, others, joined, runs, join }: Props) {
     const other = others.find((o) => o.name === name);
     return other ? <Link href={`/traces/${other.id}`}>{name}</Link> : name;
   };
+  const joinedWith = (other: string) => others.some((o) => o.joinedOf?.includes(name) && o.joinedOf.includes(other));
   return (
     <div className="mt-3">
       <Panel title={joined ? 'Joined from two recordings' : 'Also recorded'}>
@@ -75,8 +78,9 @@ export function Recordings({ traceId, others, joined, runs, join }: Props) {
           {(joined ? [] : others).map((o) => (
             <li key={o.id}>
               <Link href={`/traces/${o.id}`}>{o.name}</Link>
-              {o.joined ? <span className="soft">, joined</span> : null}
-              {runs && !o.joined ? (
+              {o.joinedOf ? <span className="soft">, joined</span> : null}
+              {joinedWith(o.name) ? <span className="soft">, joined with this one</span> : null}
+              {runs && !o.joinedOf && !joinedWith(o.name) ? (
                 <Button
                   className="ms-2"
                   size="sm"

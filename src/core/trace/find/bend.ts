@@ -1,10 +1,14 @@
+/**
+ * What the ground speed says of the moment of a touch. Least squares with a weak prior on every bend; m/s, seconds.
+ * Source: drag aloft near the stall against rolling drag; a change point weighed by how well either side fits.
+ */
+import { MS_PER_KT } from '../../constants';
 import type { Placed } from './frame';
 import { indexAt } from './sample';
 
 /** What is asked of the speed about a moment, seconds on either side. */
 const BEFORE_S = 4.5;
 const AFTER_S = 2;
-const KT = 0.514444;
 /** How much a speed's own fall may change in a second, and how much it changes at a touch; m/s², one sigma. */
 const CURVE = 0.15;
 const STEP = 0.4;
@@ -73,7 +77,7 @@ export function speedBend(p: Placed, tb: number, shakeKt: number, water: boolean
   for (let i = from; i < p.n && n < most; i++) {
     const d = (p.tS[i] ?? 0) - tb;
     if (d >= AFTER_S) break;
-    const v = (p.gsKt[i] ?? Number.NaN) * KT;
+    const v = (p.gsKt[i] ?? Number.NaN) * MS_PER_KT;
     if (v !== v || d <= -BEFORE_S) continue;
     one[n] = 1;
     t[n] = d;
@@ -85,7 +89,7 @@ export function speedBend(p: Placed, tb: number, shakeKt: number, water: boolean
     if (d < 0) before++;
   }
   if (before < 2 || n - before < 2 || n < 5) return 0;
-  const s2 = Math.max(LEAST_MS, 1.5 * shakeKt * KT) ** 2;
+  const s2 = Math.max(LEAST_MS, 1.5 * shakeKt * MS_PER_KT) ** 2;
   const smooth = left([one, t, tt], y, [0, 0, s2 / CURVE ** 2], n);
   if (!water) for (let i = 0; i < n; i++) y[i] = (y[i] ?? 0) - LESS * (after[i] ?? 0);
   const bent = left([one, t, aloft, after], y, [0, 0, s2 / CURVE ** 2, s2 / STEP ** 2], n);

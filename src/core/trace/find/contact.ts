@@ -66,7 +66,8 @@ interface Window {
   sign: 1 | -1;
   /** Of a fast file every so many rows: more say no more. */
   each?: number;
-  water?: boolean;
+  /** Of a touch: is it water? */
+  water: boolean;
 }
 
 /**
@@ -247,8 +248,8 @@ function shakeMisfit(
   return cost;
 }
 /**
- * How much better two straight lines fit that meet, or do not, at a moment, than one: a speed that falls at another
- * rate, a nose that drops. In squares of the noise; never more than one thing may say.
+ * How much better two straight lines fit that need not meet at a moment than one: a nose that drops. In squares of the
+ * noise; never more than one thing may say.
  */
 function brokenLine(
   x: Float64Array,
@@ -256,62 +257,35 @@ function brokenLine(
   tb: number,
   reach: { before: number; after: number },
   sigma: number,
-  apart: boolean,
 ): number {
-  const line = { n: [0, 0], t: [0, 0], tt: [0, 0], v: [0, 0], tv: [0, 0], vv: [0, 0] };
+  const nothing = () => ({ n: 0, t: 0, tt: 0, v: 0, tv: 0, vv: 0 });
+  const [before, after] = [nothing(), nothing()];
   for (let i = indexAt(p.tS, tb - reach.before); i < p.n && (p.tS[i] ?? 0) <= tb + reach.after; i++) {
     const v = x[i] ?? Number.NaN;
     if (v !== v) continue;
     const t = (p.tS[i] ?? 0) - tb;
-    const k = t < 0 ? 0 : 1;
-    line.n[k] = (line.n[k] ?? 0) + 1;
-    line.t[k] = (line.t[k] ?? 0) + t;
-    line.tt[k] = (line.tt[k] ?? 0) + t * t;
-    line.v[k] = (line.v[k] ?? 0) + v;
-    line.tv[k] = (line.tv[k] ?? 0) + t * v;
-    line.vv[k] = (line.vv[k] ?? 0) + v * v;
+    const k = t < 0 ? before : after;
+    k.n++;
+    k.t += t;
+    k.tt += t * t;
+    k.v += v;
+    k.tv += t * v;
+    k.vv += v * v;
   }
-  const [n0 = 0, n1 = 0] = line.n;
-  if (n0 < 2 || n1 < 2) return 0;
-  const of = (k: 0 | 1, about: number) => {
-    const [n, t, tt, v, tv, vv] = [
-      line.n[k] ?? 0,
-      line.t[k] ?? 0,
-      line.tt[k] ?? 0,
-      line.v[k] ?? 0,
-      line.tv[k] ?? 0,
-      line.vv[k] ?? 0,
-    ];
-    // Squares left about a line through `about` at the moment, or about the line's own best.
-    if (about === about) {
-      const tu = tv - about * t;
-      const uu = vv - 2 * about * v + n * about * about;
-      return { left: tt > 0 ? uu - (tu * tu) / tt : uu, at: about };
-    }
+  if (before.n < 2 || after.n < 2) return 0;
+  // Squares left about the best line; null where the rows do not lie apart.
+  const left = ({ n, t, tt, v, tv, vv }: ReturnType<typeof nothing>): number | null => {
     const det = n * tt - t * t;
-    if (det < 1e-9) return { left: vv - (v * v) / n, at: v / n };
+    if (det < 1e-9) return null;
     const s = (n * tv - t * v) / det;
-    const a = (v - s * t) / n;
-    return { left: vv - a * v - s * tv, at: a };
+    return vv - ((v - s * t) / n) * v - s * tv;
   };
-  const own = [of(0, Number.NaN), of(1, Number.NaN)] as const;
-  let left = own[0].left + own[1].left;
-  if (!apart) {
-    // Where both meet: between their own, each by how well it is known; tried at three places.
-    left = Infinity;
-    for (const share of [0.25, 0.5, 0.75]) {
-      const about = own[0].at + share * (own[1].at - own[0].at);
-      left = Math.min(left, of(0, about).left + of(1, about).left);
-    }
-  }
-  const whole = { n: n0 + n1, t: 0, tt: 0, v: 0, tv: 0, vv: 0 };
-  for (const key of ['t', 'tt', 'v', 'tv', 'vv'] as const) whole[key] = (line[key][0] ?? 0) + (line[key][1] ?? 0);
-  const det = whole.n * whole.tt - whole.t * whole.t;
-  if (det < 1e-9) return 0;
-  const s = (whole.n * whole.tv - whole.t * whole.v) / det;
-  const a = (whole.v - s * whole.t) / whole.n;
-  const one = whole.vv - a * whole.v - s * whole.tv;
-  return Math.min(MOST_GAIN, Math.max(0, one - left) / (sigma * sigma));
+  const flat = (k: ReturnType<typeof nothing>): number => left(k) ?? k.vv - (k.v * k.v) / k.n;
+  const whole = nothing();
+  for (const key of ['n', 't', 'tt', 'v', 'tv', 'vv'] as const) whole[key] = before[key] + after[key];
+  const one = left(whole);
+  if (one === null) return 0;
+  return Math.min(MOST_GAIN, Math.max(0, one - flat(before) - flat(after)) / (sigma * sigma));
 }
 const middle = (x: Float64Array, from: number, to: number): number => {
   const values = [...x.subarray(Math.max(0, from), to + 1)].filter((v) => v === v);
@@ -396,7 +370,7 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
     to: Math.min(p.n - 1, indexAt(p.tS, t1 + (window.sign > 0 ? AFTER_S : BEFORE_S))),
     sign: window.sign,
     each: Math.max(1, Math.floor(p.trace.rateHz / 4)),
-    ...(window.water ? { water: true } : {}),
+    water: window.water,
   };
   const shakes = shakesOf(p);
   const sigma = Math.max(0.6, Math.hypot(shakes.heightFt, 0.35));
@@ -419,9 +393,9 @@ export function contactIn(p: Placed, h: Float64Array, window: Window, levelFt: n
   };
   const { pitch } = p.trace.channels;
   const lines = (tb: number): number => {
-    let gain = w.sign > 0 ? speedBend(p, tb, shakes.gsKt, w.water === true) : 0;
+    let gain = w.sign > 0 ? speedBend(p, tb, shakes.gsKt, w.water) : 0;
     if (pitch)
-      gain += PITCH_W * brokenLine(pitch, p, tb, { before: 3, after: 2.5 }, Math.max(0.8, 1.5 * shakes.pitchDeg), true);
+      gain += PITCH_W * brokenLine(pitch, p, tb, { before: 3, after: 2.5 }, Math.max(0.8, 1.5 * shakes.pitchDeg));
     return -gain;
   };
   const grid: ReturnType<typeof at>[] = [];

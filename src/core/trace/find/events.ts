@@ -75,7 +75,7 @@ function eventsOf(
     : null;
   const liftFrom = Math.max(stay.from, indexAt(p.tS, endS - 6));
   const liftTo = Math.min(indexAt(p.tS, endS + 8), next);
-  const lift = wentUp ? contactIn(p, raw, { from: liftFrom, to: liftTo, sign: -1 }, level) : null;
+  const lift = wentUp ? contactIn(p, raw, { from: liftFrom, to: liftTo, sign: -1, water: frame.water }, level) : null;
   if (touch && lift !== null && flewAway(p, h, touch.tS, lift.tS))
     return [bouncedEvent(p, frame, h, from, touch.tS, Math.max(lift.tS, touch.tS))];
   return stayEvents(p, context, frame, h, level, { from, stay, touch, lift });

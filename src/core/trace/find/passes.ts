@@ -12,21 +12,22 @@ export interface Pass {
 const ALIGNED_DEG = 35;
 const CORRIDOR_FT = 400;
 export const BEFORE_M = 3000;
+const BEYOND_M = 900;
 
 /** Height above the surface of a runway, before it above its threshold. */
 export const above = (p: Placed, f: RunwayFrame, elevationFt: number, i: number): number =>
   (p.heightFt?.[i] ?? Number.NaN) + elevationFt - surfaceFt(f, i);
 
-/** On the track of a landing or take-off of this end, and in its corridor. */
-export const alongIt = (p: Placed, f: RunwayFrame, i: number): boolean => {
+const aligned = (p: Placed, f: RunwayFrame, i: number): boolean =>
+  Math.abs(norm180((p.trackDeg[i] ?? 0) - f.end.trueBearingDeg)) < ALIGNED_DEG;
+const inCorridor = (f: RunwayFrame, i: number): boolean => {
   const x = f.along[i] ?? Number.NaN;
   return (
-    Math.abs(norm180((p.trackDeg[i] ?? 0) - f.end.trueBearingDeg)) < ALIGNED_DEG &&
-    x > -BEFORE_M &&
-    x < f.lengthM + 900 &&
-    Math.abs(f.lateral[i] ?? Number.NaN) < 90 + 0.05 * Math.max(0, -x)
+    x > -BEFORE_M && x < f.lengthM + BEYOND_M && Math.abs(f.lateral[i] ?? Number.NaN) < 90 + 0.05 * Math.max(0, -x)
   );
 };
+/** On the track of a landing or take-off of this end, and in its corridor. */
+export const alongIt = (p: Placed, f: RunwayFrame, i: number): boolean => aligned(p, f, i) && inCorridor(f, i);
 
 export function passesOf(p: Placed, context: TraceContext): Pass[] {
   const out: Pass[] = [];
@@ -38,17 +39,9 @@ export function passesOf(p: Placed, context: TraceContext): Pass[] {
       const y = Math.abs(frame.lateral[i] ?? Number.NaN);
       const gs = p.gsKt[i] ?? 0;
       const rolling = x > -80 && x < frame.lengthM + 80 && y < frame.widthM / 2 + 12;
-      const aligned =
-        gs < 8 ? rolling : Math.abs(norm180((p.trackDeg[i] ?? 0) - frame.end.trueBearingDeg)) < ALIGNED_DEG;
       const low = p.heightFt === null || !(above(p, frame, context.aerodrome.elevationFt, i) > CORRIDOR_FT);
       // Slow and not on the runway is taxiing; slow on it belongs to the pass that brought it there.
-      const inside =
-        aligned &&
-        low &&
-        x > -BEFORE_M &&
-        x < frame.lengthM + 900 &&
-        y < 90 + 0.05 * Math.max(0, -x) &&
-        (gs >= 20 || rolling);
+      const inside = (gs < 8 ? rolling : aligned(p, frame, i)) && low && inCorridor(frame, i) && (gs >= 20 || rolling);
       if (inside) {
         if (from < 0) from = i;
         last = i;

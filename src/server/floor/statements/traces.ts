@@ -53,9 +53,9 @@ export const traceList = statement('traces.traceList', {
   params: ['checkoutId'],
   sql: `SELECT t.id, t.name, t.bytes, t.hash, t.sortie_id, t.start_utc, t.uploaded_at, ${SEEN}, json_array_length(t.analysis, '$.events') AS events,
       json_array_length(t.analysis, '$.airwork') AS airwork, json_array_length(t.analysis, '$.exceedances') AS limits,
-      json_array_length(t.analysis, '$.source.joined') AS joined
+      json_extract(t.analysis, '$.source.joined') AS joined
      ${OF} WHERE (:checkoutId IS NULL OR s.checkout_id = :checkoutId) ORDER BY s.flown_on DESC, t.uploaded_at DESC LIMIT 200`,
-  row: { ...seen, events: whole, airwork: whole, limits: whole, joined: whole.nullable() },
+  row: { ...seen, events: whole, airwork: whole, limits: whole, joined: text.nullable() },
 });
 export const traceById = statement('traces.traceById', {
   params: ['id'],

@@ -55,13 +55,14 @@ const headOf = (r: Omit<TraceRow, 'mapping' | 'context' | 'analysis'>): TraceHea
 export async function traceList(
   user: CurrentUser,
   checkoutId: string | null = null,
-): Promise<(TraceHead & { events: number; airwork: number; limits: number; joined: boolean })[]> {
+): Promise<(TraceHead & { events: number; airwork: number; limits: number; joinedOf: string[] | null })[]> {
   const found = await ask.traceList.all({ checkoutId });
   return found
     .filter((r) => may.viewCheckout(user, { pilotId: r.pilotId }))
     .map((r) => {
       const { events, airwork, limits, joined } = r;
-      return { ...headOf(r), events, airwork, limits, joined: joined !== null };
+      const of = joined === null ? null : (JSON.parse(joined) as { name: string }[]).map((j) => j.name);
+      return { ...headOf(r), events, airwork, limits, joinedOf: of };
     });
 }
 

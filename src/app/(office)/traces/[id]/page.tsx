@@ -102,7 +102,8 @@ export default async function TracePage({
           />
           <Recordings
             traceId={trace.id}
-            others={others.map(({ id, name, joined }) => ({ id, name, joined }))}
+            name={trace.name}
+            others={others.map(({ id, name, joinedOf }) => ({ id, name, joinedOf }))}
             joined={trace.analysis.source.joined}
             runs={trace.runs}
             join={joinRecordingsAction}
