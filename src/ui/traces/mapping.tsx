@@ -219,7 +219,7 @@ export function MappingTable({
 /** What a recording lets be measured, and what is missing for the rest. */
 const MEASURABLE: readonly { what: string; needs: readonly string[]; for: string }[] = [
   {
-    what: 'where and when it touched, its sink, go-arounds and low passes',
+    what: 'where and when it touched, its sink, touch-and-goes that stayed fast, go-arounds and low passes',
     needs: ['altGps', 'altMsl', 'altPressure', 'altEllipsoid'],
     for: 'a height',
   },

@@ -56,7 +56,7 @@ export function Recordings({ traceId, name, others, joined, runs, join }: Props)
               <tbody>
                 {joined.map((j, k) => (
                   <tr key={k}>
-                    <td>{linked(j.name)}</td>
+                    <td style={{ minWidth: '14rem' }}>{linked(j.name)}</td>
                     <td className="r mono">
                       {elapsed(j.startS)}
                       {j.sdS > 0 ? `, \u00b1${(Math.ceil(j.sdS * 10) / 10).toFixed(1)} s` : ''}
