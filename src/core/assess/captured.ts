@@ -33,8 +33,6 @@ export interface MeasuredEdges {
   sideM: number | null;
   inspectFpm: number;
 }
-/** Sink at the touch from which the aeroplane is inspected, ft/min, where the type has no number of its own. */
-export const INSPECT_FPM = 600;
 /** An instructor's word over a computed verdict: to what, why, who and when. */
 export interface Overruled {
   to: string;

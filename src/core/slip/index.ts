@@ -14,7 +14,7 @@ const DEG = 180 / Math.PI;
  * @returns knots
  * @throws BadNumber when a number handed in is none
  * @example
- * crosswindHeld(55, 14) // 13.3
+ * crosswindHeld(55, 14) // 13.3057
  */
 export function crosswindHeld(tasKt: number, betaMaxDeg: number): number {
   needNumbers('crosswindHeld', { tasKt, betaMaxDeg });
@@ -30,7 +30,7 @@ export function crosswindHeld(tasKt: number, betaMaxDeg: number): number {
  * @throws BadNumber when a number handed in is none, or mass, area or density are not above 0
  * @example
  * slipBank({ tasKt: 52, crosswindKt: 10, sideslipMaxDeg: 15, cYBetaPerRad: -0.45, massKg: 820, wingAreaM2: 16.6,
- *   airDensityKgM3: 1.225 }) // { sideslipDeg: 11.09, bankDeg: 4.52, held: true }
+ *   airDensityKgM3: 1.225 }) // { sideslipDeg: 11.08749, bankDeg: 4.51917, held: true }
  */
 export function slipBank(i: {
   tasKt: number;
@@ -141,7 +141,7 @@ export function slipTurn(
  * @returns clearance negative when it would touch; the bank at which it does, null where the tip is inside the wheel
  * @throws BadNumber when a number handed in is none
  * @example
- * tipClearance(8, { tipHeightM: 2.1, semiSpanM: 5.4, halfTrackM: 1 }) // { clearanceM: 1.467, touchBankDeg: 25.5 }
+ * tipClearance(8, { tipHeightM: 2.1, semiSpanM: 5.4, halfTrackM: 1 }) // { clearanceM: 1.4672, touchBankDeg: 25.51387 }
  */
 export function tipClearance(
   bankDeg: number,

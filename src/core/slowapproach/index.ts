@@ -37,7 +37,7 @@ export function loadAvailable(i: {
  * @returns null without height
  * @throws BadNumber when a number handed in is none
  * @example
- * loadNeeded(800, 12) // 1.23
+ * loadNeeded(800, 12) // 1.23023
  */
 export function loadNeeded(sinkFpm: number, roundOutHeightFt: number): number | null {
   needNumbers('loadNeeded', { sinkFpm, roundOutHeightFt });

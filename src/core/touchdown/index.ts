@@ -14,7 +14,7 @@ import { needNumbers } from '../guard';
  * @returns null where the sink is upward, or stroke or efficiency are none
  * @throws BadNumber when a number handed in is none
  * @example
- * touchLoad(180, 0.18, 0.5) // 1.47
+ * touchLoad(180, 0.18, 0.5) // 1.4737
  */
 export function touchLoad(sinkFpm: number, strokeM: number, efficiency: number): number | null {
   needNumbers('touchLoad', { sinkFpm, strokeM, efficiency });
@@ -30,7 +30,7 @@ export function touchLoad(sinkFpm: number, strokeM: number, efficiency: number):
  * @returns null outside those ranges
  * @throws BadNumber when a number handed in is none
  * @example
- * springRebound(240, 0.7) // { heightFt: 0.12, heightM: 0.037, airTimeS: 0.17 }
+ * springRebound(240, 0.7) // { heightFt: 0.12184, heightM: 0.037136, airTimeS: 0.17405 }
  */
 export function springRebound(
   sinkFpm: number,
@@ -50,7 +50,7 @@ export function springRebound(
  * @returns with the sign of the crab, knots and m/s
  * @throws BadNumber when a number handed in is none
  * @example
- * sideSpeed(50, 5) // { kt: 4.36, ms: 2.24 }
+ * sideSpeed(50, 5) // { kt: 4.35779, ms: 2.24184 }
  */
 export function sideSpeed(groundSpeedKt: number, crabDeg: number): { kt: number; ms: number } {
   needNumbers('sideSpeed', { groundSpeedKt, crabDeg });
@@ -59,8 +59,10 @@ export function sideSpeed(groundSpeedKt: number, crabDeg: number): { kt: number;
 }
 
 export type FirmnessWord = 'very-soft' | 'normal' | 'firm' | 'hard' | 'inspect';
+/** Sink at the touch beyond which the aeroplane is inspected, ft/min, where the type has no number of its own. */
+export const INSPECT_FPM = 600;
 /** Upper edges of very soft, normal and firm, and the last of hard, ft/min, where a type has none of its own. */
-export const FIRMNESS_FPM = [60, 180, 360, 600] as const;
+export const FIRMNESS_FPM = [60, 180, 360, INSPECT_FPM] as const;
 
 /**
  * The word for a sink at the touch. A hard one is logged; beyond the last limit the aeroplane is inspected.

@@ -2,15 +2,8 @@ import { type Told } from '../../floor/sentences';
 import { told } from '../sentences';
 import type { Transaction } from 'sequelize';
 import { z } from 'zod';
-import {
-  INSPECT_FPM,
-  type MeasuredEdges,
-  type Overruled,
-  itemStops,
-  judgeCaptured,
-  landingStops,
-  standardOn,
-} from '@/core/assess';
+import { type MeasuredEdges, type Overruled, itemStops, judgeCaptured, landingStops, standardOn } from '@/core/assess';
+import { INSPECT_FPM } from '@/core/touchdown';
 import { usableEnds } from '@/core/approach';
 import { gearMassGroup } from '@/core/plan';
 import { touchdownPoint } from '@/core/sheet';
