@@ -1,5 +1,6 @@
 import type { TypeSheet } from '@/domain/sheet';
 import {
+  NOT_MEASURED,
   afterLimit,
   FIXED_GEAR,
   also,
@@ -157,6 +158,7 @@ export const alvorC1: TypeSheet = {
   electrical: null,
   geometry: geometry('high', 7.3, 2.5, 1.6, 1.76, 0.4, 2, 1.55, 1.9),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',
@@ -379,6 +381,7 @@ export const alvorC4G: TypeSheet = {
   },
   geometry: geometry('low', 8.1, 2.5, 1.9, 1.9, 0.42, 3, 1.5, 2.4),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',

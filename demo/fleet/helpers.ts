@@ -1,6 +1,6 @@
 import type { Manoeuvre } from '@/domain/airwork';
 import type { AttributeKey } from '@/domain/handling';
-import type { DistanceRow, Gate, Sourced, TypeSheet } from '@/domain/sheet';
+import { type DistanceRow, Dynamics, type Gate, type Sourced, type TypeSheet } from '@/domain/sheet';
 import type { z } from 'zod';
 
 type Source = Sourced['source'];
@@ -197,6 +197,9 @@ export const attributes = (ref: string, values: Record<AttributeKey, string>): T
 
 export const flapDrag = (rows: [flapDeg: number, delta: number][]) =>
   rows.map(([flapDeg, delta]) => ({ flapDeg, deltaCd0: measured(delta, 'fitted to the handbook glide, 2025') }));
+
+/** Before `withDynamics` puts the numbers of the models. */
+export const NOT_MEASURED: TypeSheet['dynamics'] = Dynamics.parse({});
 
 /** What most single-engine land types share: no gear to move, no second engine. */
 export const FIXED_GEAR = { vloExtend: null, vloRetract: null, vle: null };

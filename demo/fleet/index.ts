@@ -1,5 +1,6 @@
 import type { Airframe, TypeSheet } from '@/domain/sheet';
 import { alvorC1, alvorC4G } from './alvor';
+import { withDynamics } from './dynamics';
 import { dialTable, flow, h, house, measured, note, withView } from './helpers';
 import { bronzeB15, bronzeB6, lumeFaisca } from './lume-bronze';
 import { orlaMare, planaltoP1R, planaltoP2 } from './planalto-orla';
@@ -221,7 +222,7 @@ export const types: TypeSheet[] = [
     { gates: [2, 1, 0, 2], level: 2, climb: 8, glide: -1, slip: [1, 8, -8], wheel: 5 },
     { eyeLateralM: -0.32, references: [['mooring cleat on the bow', 0, 11, 'level']] },
   ),
-];
+].map(withDynamics);
 
 const plain = (registration: string, typeCode: string, hours: number, rest: Partial<Airframe> = {}): Airframe => ({
   schema: 'airframe/1',

@@ -1,5 +1,6 @@
 import type { TypeSheet } from '@/domain/sheet';
 import {
+  NOT_MEASURED,
   afterLimit,
   FIXED_GEAR,
   attributes,
@@ -146,6 +147,7 @@ export const lumeFaisca: TypeSheet = {
   electrical: null,
   geometry: geometry('biplane', 5.9, 2.1, 1.15, 1.95, 0.4, 13, 1.6, 2.75),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',
@@ -386,6 +388,7 @@ export const bronzeB6: TypeSheet = {
   electrical: null,
   geometry: geometry('low', 8.8, 3.5, 2.1, 2.74, 0.7, 12, 2.35, 3.1),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',
@@ -640,6 +643,7 @@ export const bronzeB15: TypeSheet = {
   electrical: null,
   geometry: geometry('low', 9.9, 3.9, 2.2, 3.4, 0.74, 12, 2.6, 3.9),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',

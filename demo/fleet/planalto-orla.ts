@@ -1,5 +1,6 @@
 import type { TypeSheet } from '@/domain/sheet';
 import {
+  NOT_MEASURED,
   afterLimit,
   also,
   attributes,
@@ -169,6 +170,7 @@ export const planaltoP1R: TypeSheet = {
   electrical: null,
   geometry: geometry('low', 7.6, 2.4, 1.9, 1.88, 0.42, 3, 1.5, 2.3),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',
@@ -426,6 +428,7 @@ export const planaltoP2: TypeSheet = {
   },
   geometry: geometry('low', 8.6, 2.6, 2.3, 1.9, 0.45, 3, 1.6, 2),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',
@@ -683,6 +686,7 @@ export const orlaMare: TypeSheet = {
   electrical: null,
   geometry: geometry('high', 9.6, 3.3, 3.6, 1.95, 0.45, 4, 1.7, 1.8),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',

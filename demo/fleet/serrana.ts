@@ -1,5 +1,6 @@
 import type { TypeSheet } from '@/domain/sheet';
 import {
+  NOT_MEASURED,
   afterLimit,
   FIXED_GEAR,
   also,
@@ -159,6 +160,7 @@ export const serranaUrze: TypeSheet = {
   electrical: null,
   geometry: geometry('high', 6.8, 2.05, 1.35, 1.85, 0.45, 12, 1.75, 1.6),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',
@@ -393,6 +395,7 @@ export const serranaEsteva: TypeSheet = {
   electrical: null,
   geometry: geometry('high', 7.1, 2.3, 1.5, 2.05, 0.66, 13, 1.95, 1.7),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',
@@ -637,6 +640,7 @@ export const serranaCarvalho: TypeSheet = {
   },
   geometry: geometry('high', 7.9, 2.4, 1.65, 2.08, 0.55, 11, 1.95, 2),
   sight: null,
+  dynamics: NOT_MEASURED,
   instructorSeat: seat({
     'stick or wheel': '*',
     rudder: '*',

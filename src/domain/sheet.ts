@@ -109,6 +109,58 @@ export const Electrical = z.object({
   ref: Ref,
 });
 
+const Unmeasured = Sourced.nullable().default(null);
+export const ROTATIONS = ['not said', 'clockwise', 'anticlockwise', 'opposite ways'] as const;
+/** What the models of ground, touch, slip and slow approach work with; null = not measured, and nothing is put in its place. */
+export const Dynamics = z.object({
+  yawInertiaKgM2: Unmeasured,
+  pitchInertiaKgM2: Unmeasured,
+  /** Main axle ahead of the centre of gravity: positive on a tailwheel type, negative on a nosewheel type. */
+  mainsAheadM: Unmeasured,
+  cgHeightM: Unmeasured,
+  /** Both main tyres together. */
+  corneringMainsNPerRad: Unmeasured,
+  corneringThirdNPerRad: Unmeasured,
+  finAreaM2: Unmeasured,
+  /** Centre of the fin behind the centre of gravity. */
+  finArmM: Unmeasured,
+  finLiftSlopePerRad: Unmeasured,
+  /** What a degree of rudder does of a degree of sideslip. */
+  rudderEffectiveness: Unmeasured,
+  rudderMaxDeg: Unmeasured,
+  /** Of the body without the fin, seen from the side. */
+  bodySideAreaM2: Unmeasured,
+  bodySideSlopePerRad: Unmeasured,
+  bodyCentreAheadM: Unmeasured,
+  /** Seen from the cockpit. */
+  propellerTurns: z.enum(ROTATIONS).default('not said'),
+  gearStrokeM: Unmeasured,
+  gearEfficiency: Unmeasured,
+  /** Speed of rebound over sink. */
+  gearRestitution: Unmeasured,
+  /** Sink at the touch, upper edges of very soft, normal, firm and hard; null = the usual ones. */
+  firmnessFpm: z
+    .object({ verySoft: Num, normal: Num, firm: Num, hard: Num, source: Source, ref: Ref })
+    .nullable()
+    .default(null),
+  sideslipMaxDeg: Unmeasured,
+  /** Side force of a sideslip, a radian; negative. */
+  sideForcePerRad: Unmeasured,
+  /** Drag coefficient added by a sideslip: this times the square of its sine. */
+  slipDrag: Unmeasured,
+  /** Share of full aileron that the greatest sideslip needs, 0 to 1. */
+  aileronInSlip: Unmeasured,
+  /** What comes near the ground in a bank: wing tip, float, propeller of a nacelle; wings level on the wheels. */
+  lowParts: z.array(z.object({ name: Text, heightM: Sourced, outM: Sourced })).default([]),
+  /** What the handbook says of slips: airspeed, tanks, flap. */
+  slipNotes: z.array(SourcedText).default([]),
+  /** Lift that propeller wash adds, of the lift without: this times thrust over weight. */
+  powerLift: Unmeasured,
+  /** Greatest load factor the elevator holds in the flare with the power off. */
+  elevatorLimitG: Unmeasured,
+});
+export type Dynamics = z.infer<typeof Dynamics>;
+
 export const TypeSheet = z.object({
   schema: z.literal('type-sheet/1'),
   code: z.string().regex(/^[a-z0-9-]+$/, 'Small letters, digits and hyphens.'),
@@ -263,6 +315,7 @@ export const TypeSheet = z.object({
   }),
   /** Null = the view was not measured yet. */
   sight: Sight.nullable().default(null),
+  dynamics: Dynamics.default(Dynamics.parse({})),
   instructorSeat: z.array(
     z.object({
       control: z.enum(SEAT_CONTROLS),

@@ -19,7 +19,7 @@ import {
 import { BLOCK_TITLES, BLOCK_WHYS, CONTENT_WORDS, LATER_WORDS, UNMEETABLE_WORDS, WIND_WORDS } from '@/core/plan';
 import { ROW_WORDS } from '@/core/logbook';
 import { ROSTER_WORDS } from '@/core/roster';
-import { GAP_WORDS, PASTE_WORDS, SHEET_WORDS } from '@/core/sheet';
+import { GAP_WORDS, MEASURE_WORDS, PASTE_WORDS, SHEET_WORDS } from '@/core/sheet';
 import { APART_WORDS, ODD_WORDS, UNREADABLE_WORDS } from '@/core/trace';
 import { REPORT_WORDS } from '@/core/wind';
 import { LEDGER_PROBLEM_WORDS, ledgerProblemWords } from '@/core/ledger';
@@ -394,6 +394,14 @@ describe('core', () => {
         slope: { gate, slopeDeg: 8.2 },
         stallMargin: { gate, ratio: 1.1, least: 1.2 },
         stallMarginBank: { gate, ratio: 1.1, least: 1.2 },
+        'dynamics-range': { name: 'rudder travel', at: 90, low: 10, high: 40 },
+        'dynamics-inertia': { axis: 'yaw', radiusM: 0.4, lowM: 1.1, highM: 2.2 },
+        'dynamics-fin-arm': { armM: 9, lengthM: 6.8 },
+        'firmness-order': {},
+        'low-part-out': { part: 'wing tip', outM: 9, halfSpan: 5.4 },
+        'propeller-foot': { turns: 'clockwise', foot: 'left' },
+        'mains-side': { tail: true, aheadM: -0.3 },
+        'tyre-stiffness': { name: 'main tyres', at: 300, low: 8000, high: 90000 },
         'dial-not-rising': { ias: 60, below: 55 },
         'stall-order': { flapDeg: 30, lessDeg: 10 },
         'stall-missing': { flapDeg: 30 },

@@ -22,6 +22,8 @@ export const GAP_WORDS = {
   electrics: () => 'No battery and consumers: the time left after a charging failure is not computed.',
   dimensions: () => 'Dimensions missing: ground clearance and the attitude on the ground are not drawn.',
   sight: () => 'The view from the seat was not measured: no sight picture.',
+  dynamics: () =>
+    'Numbers of ground, touch and slip missing: the pages of the lab that need them say which to measure.',
   seat: () => 'Not said what is in reach: the brief does not say what the instructor cannot touch.',
   'law-features': () =>
     'Not said of every feature the law asks about: what it demands stays undecided, and a signature can wait for it.',

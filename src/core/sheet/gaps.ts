@@ -1,5 +1,6 @@
 import type { TypeSheet } from '@/domain/sheet';
 import { coder } from '@/domain/coded';
+import { GROUND_NEEDS, SLIP_NEEDS, SLOW_NEEDS, TOUCH_NEEDS } from './dynamics';
 import { GAP_WORDS, type SheetGap } from './gap-words';
 
 const gap = coder(GAP_WORDS);
@@ -25,6 +26,7 @@ export function sheetGaps(sheet: unknown): SheetGap[] {
   const lawful = ['glass', 'turbocharged', 'pressurised', 'singleLeverPower', 'digitalEngineControl', 'skis'] as const;
   const unsaid = lawful.some((k) => (s.features?.[k] ?? 'not said') === 'not said') || !s.features?.ceilingFt;
   const sizes = [g.lengthM, g.heightM, g.propDiameterM, g.groundPitchDeg, g.eyeHeightM];
+  const modelled = [...GROUND_NEEDS, ...TOUCH_NEEDS, ...SLIP_NEEDS, ...SLOW_NEEDS];
   const found: [boolean, string, SheetGap['code']][] = [
     [unsaid, 'features', 'law-features'],
     [retracts && none(s.gear?.lamps), 'gear.lamps', 'gear-lamps'],
@@ -47,6 +49,7 @@ export function sheetGaps(sheet: unknown): SheetGap[] {
     [!s.electrical, 'electrical', 'electrics'],
     [sizes.some((x) => !x), 'geometry', 'dimensions'],
     [!s.sight, 'sight', 'sight'],
+    [modelled.some((k) => !s.dynamics?.[k]), 'dynamics', 'dynamics'],
     [none(s.instructorSeat), 'instructorSeat', 'seat'],
     [none(s.flows), 'flows', 'flows'],
     [none(s.attributes), 'attributes', 'attributes'],

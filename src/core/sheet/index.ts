@@ -14,3 +14,4 @@ export * from './gaps';
 export * from './gap-words';
 export * from './paste';
 export * from './paste-words';
+export * from './dynamics';

@@ -57,6 +57,7 @@ export function asSample(sheet: TypeSheet, of: string): Record<string, unknown> 
     masses: { ...marked.masses, refMassKg: null },
     twin: marked.twin ? { ...marked.twin, accelerateStop: [] } : null,
     approach: unseen(marked.approach),
+    dynamics: { ...marked.dynamics, propellerTurns: 'not said' },
     onLand: marked.onLand ? { ...marked.onLand, approach: unseen(marked.onLand.approach), goAroundFlow: [] } : null,
     powerTable: marked.powerTable.filter((row) => row.ias !== null || row.flowLPerH !== null),
     temperatures: marked.temperatures.filter((t) => t.low !== null || t.high !== null).map((t) => ({ ...t, note: '' })),

@@ -25,6 +25,7 @@ export const SHEET_STEPS = {
     ...['wing', 'gear.trackM', 'gear.wheelbaseM', 'geometry', 'drag', 'engine.propEfficiency', 'engine.staticThrustN'],
     ...['sight', 'instructorSeat'],
   ],
+  dynamics: ['dynamics'],
   handling: ['flows', 'exits', 'manoeuvres', 'attributes', 'handling'],
 } as const satisfies Record<string, readonly string[]>;
 export type SheetStep = keyof typeof SHEET_STEPS;

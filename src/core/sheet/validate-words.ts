@@ -22,6 +22,7 @@ export const SHEET_WHY = {
   grid: 'A distance between missing points cannot be computed.',
   ground: 'A landing flown as briefed must touch where it is judged to be right: one of these numbers is wrong.',
   handling: 'Differences and cues are drawn from these.',
+  model: 'The models of the lab work with this number.',
 } as const;
 export type SheetWhy = keyof typeof SHEET_WHY;
 
@@ -31,6 +32,7 @@ interface Speed {
   unit: string;
 }
 const speed = ({ value, unit }: Speed): string => withUnit(value, unit);
+const capital = (s: string): string => `${s.charAt(0).toUpperCase()}${s.slice(1)}`;
 const degrees = (deg: number): string => `${fixed(deg, 1)}\u00b0`;
 const flap = (deg: number): string => `flap ${fixed(deg)}\u00b0`;
 
@@ -56,6 +58,24 @@ export const GATE_WORDS = {
 
 export const SHEET_WORDS = {
   ...GATE_WORDS,
+  'dynamics-range': (p: { name: string; at: number; low: number; high: number }) =>
+    `${capital(p.name)}: ${p.at} is outside ${p.low} to ${p.high}; it is mistyped or in another unit.`,
+  'dynamics-inertia': (p: { axis: 'yaw' | 'pitch'; radiusM: number; lowM: number; highM: number }) =>
+    `The moment of inertia in ${p.axis} gives a radius of gyration of ${withUnit(p.radiusM, 'm', 2)}; ` +
+    `from the dimensions ${withUnit(p.lowM, 'm', 2)} to ${withUnit(p.highM, 'm', 2)} is expected.`,
+  'dynamics-fin-arm': (p: { armM: number; lengthM: number }) =>
+    `The fin is ${withUnit(p.armM, 'm', 1)} behind the centre of gravity of an aeroplane ${withUnit(p.lengthM, 'm', 1)} long.`,
+  'firmness-order': () => 'The sinks for very soft, normal, firm and hard do not rise in this order.',
+  'low-part-out': (p: { part: string; outM: number; halfSpan: number }) =>
+    `${capital(p.part)}: ${withUnit(p.outM, 'm', 2)} out from the centreline, beyond half the span of ${withUnit(p.halfSpan, 'm', 2)}.`,
+  'propeller-foot': (p: { turns: string; foot: string }) =>
+    `A propeller that turns ${p.turns} does not agree with ${p.foot === 'none' ? 'no foot' : `the ${p.foot} foot`} as power comes on.`,
+  'mains-side': (p: { tail: boolean; aheadM: number }) =>
+    `The main wheels are ${withUnit(Math.abs(p.aheadM), 'm', 2)} ${p.aheadM > 0 ? 'ahead of' : 'behind'} the centre of gravity: ` +
+    `on a ${p.tail ? 'tailwheel' : 'nosewheel'} type they are ${p.tail ? 'ahead' : 'behind'}, within the wheelbase.`,
+  'tyre-stiffness': (p: { name: string; at: number; low: number; high: number }) =>
+    `${capital(p.name)}: ${fixed(p.at)} N a radian does not fit the load on the wheel; ` +
+    `${fixed(p.low)} to ${fixed(p.high)} is expected.`,
   'dial-not-rising': ({ ias, below }: { ias: number; below: number }) =>
     `The dial's error table makes ${ias} slower than ${below} in calibrated speed.`,
   'stall-order': (p: { flapDeg: number; lessDeg: number }) =>

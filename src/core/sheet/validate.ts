@@ -2,9 +2,10 @@ import { ATTRIBUTES } from '@/domain/handling';
 import type { Sourced, TypeSheet } from '@/domain/sheet';
 import { deceleration, scheduleFindings } from '../approach/schedule';
 import { insideEnvelope } from '../loading';
-import { M_PER_FT } from '../constants';
+import { G_MS2, M_PER_FT } from '../constants';
 import { tableDistance, tableFromRows } from '../runway';
 import { ktPerUnit } from '../speeds';
+import { fieldName } from './labels';
 import { sheetOn } from './surface';
 import { type Args, coder } from '@/domain/coded';
 import { type GateFinding, SHEET_WORDS, type SheetFinding, type SheetWhy, gateFinding } from './validate-words';
@@ -44,6 +45,7 @@ export function validateSheet(sheet: TypeSheet): SheetFinding[] {
   checkNames(sheet, say);
   checkHandling(sheet, say);
   checkSight(sheet, say);
+  checkDynamics(sheet, say);
   const land = sheet.surface === 'amphibian' ? sheetOn(sheet, 'land') : null;
   if (land && sheet.onLand) {
     const onLand = said(true);
@@ -455,4 +457,99 @@ function checkHandling(sheet: TypeSheet, say: Say): void {
     sheet.engine.footOnPower === 'none' || valueOf('power-foot') === sheet.engine.footOnPower,
     'foot',
   );
+}
+
+/** Outside these a number of the models belongs to no aeroplane: it is mistyped, or in another unit. */
+const PLAUSIBLE = {
+  finLiftSlopePerRad: [1.5, 4.5],
+  rudderEffectiveness: [0.2, 0.8],
+  rudderMaxDeg: [10, 40],
+  bodySideSlopePerRad: [0, 1.2],
+  gearStrokeM: [0.03, 0.6],
+  gearEfficiency: [0.3, 0.95],
+  gearRestitution: [0, 0.95],
+  sideslipMaxDeg: [3, 30],
+  sideForcePerRad: [-1.5, -0.1],
+  slipDrag: [0.05, 2],
+  aileronInSlip: [0.05, 1],
+  powerLift: [0, 4],
+  elevatorLimitG: [1.05, 4],
+} as const satisfies Partial<Record<keyof TypeSheet['dynamics'], readonly [number, number]>>;
+/** Radius of gyration over half the mean of span and length, and over half the length. */
+const GYRATION = { yaw: [0.25, 0.5], pitch: [0.25, 0.5] } as const;
+/** Cornering stiffness over the load of the wheels, a radian. */
+const TYRE_STIFFNESS = [1.5, 20] as const;
+
+/** What the models of ground, touch, slip and slow approach work with must be of this aeroplane. */
+function checkDynamics(sheet: TypeSheet, say: Say): void {
+  const d = sheet.dynamics;
+  const outside = (x: number, [low, high]: readonly [number, number]) => x < low || x > high;
+  for (const [key, range] of Object.entries(PLAUSIBLE) as [keyof typeof PLAUSIBLE, readonly [number, number]][]) {
+    const at = d[key]?.value;
+    if (at !== undefined && outside(at, range))
+      say('dynamics-range', `dynamics.${key}`, 'model', { name: fieldName(key), at, low: range[0], high: range[1] });
+  }
+  const massKg = sheet.masses.refMassKg;
+  const lengthM = sheet.geometry.lengthM?.value ?? null;
+  const half = { yaw: lengthM === null ? null : (sheet.wing.spanM.value + lengthM) / 4, pitch: lengthM && lengthM / 2 };
+  for (const axis of ['yaw', 'pitch'] as const) {
+    const inertia = d[`${axis}InertiaKgM2`]?.value;
+    const arm = half[axis];
+    if (inertia === undefined || arm === null) continue;
+    const radius = Math.sqrt(Math.max(0, inertia) / massKg);
+    if (outside(radius / arm, GYRATION[axis]))
+      say('dynamics-inertia', `dynamics.${axis}InertiaKgM2`, 'model', {
+        axis,
+        radiusM: radius,
+        lowM: GYRATION[axis][0] * arm,
+        highM: GYRATION[axis][1] * arm,
+      });
+  }
+  checkTyres(sheet, say, outside);
+  if (d.finArmM && lengthM !== null && d.finArmM.value >= lengthM)
+    say('dynamics-fin-arm', 'dynamics.finArmM', 'model', { armM: d.finArmM.value, lengthM });
+  if (d.firmnessFpm) {
+    const { verySoft, normal, firm, hard } = d.firmnessFpm;
+    if (!(verySoft < normal && normal < firm && firm < hard)) say('firmness-order', 'dynamics.firmnessFpm', 'order');
+  }
+  const halfSpan = sheet.wing.spanM.value / 2;
+  d.lowParts.forEach((p, i) => {
+    if (p.outM.value > halfSpan + 0.05)
+      say('low-part-out', `dynamics.lowParts.${i}.outM`, 'model', { part: p.name, outM: p.outM.value, halfSpan });
+  });
+  const foot = { clockwise: 'right', anticlockwise: 'left', 'opposite ways': 'none' } as const;
+  if (d.propellerTurns !== 'not said' && sheet.engine.footOnPower !== foot[d.propellerTurns])
+    say('propeller-foot', 'dynamics.propellerTurns', 'handling', {
+      turns: d.propellerTurns,
+      foot: sheet.engine.footOnPower,
+    });
+}
+
+function checkTyres(
+  sheet: TypeSheet,
+  say: Say,
+  outside: (x: number, range: readonly [number, number]) => boolean,
+): void {
+  const d = sheet.dynamics;
+  const ahead = d.mainsAheadM?.value;
+  if (ahead === undefined) return;
+  const base = sheet.gear.wheelbaseM.value;
+  const tail = sheet.gear.layout === 'tailwheel';
+  if (tail !== ahead > 0 || Math.abs(ahead) >= base)
+    return say('mains-side', 'dynamics.mainsAheadM', 'model', { tail, aheadM: ahead });
+  const weight = sheet.masses.refMassKg * G_MS2;
+  const third = Math.abs(ahead) / base;
+  for (const [key, load] of [
+    ['corneringMainsNPerRad', weight * (1 - third)],
+    ['corneringThirdNPerRad', weight * third],
+  ] as const) {
+    const at = d[key]?.value;
+    if (at !== undefined && outside(at / load, TYRE_STIFFNESS))
+      say('tyre-stiffness', `dynamics.${key}`, 'model', {
+        name: fieldName(key),
+        at,
+        low: TYRE_STIFFNESS[0] * load,
+        high: TYRE_STIFFNESS[1] * load,
+      });
+  }
 }

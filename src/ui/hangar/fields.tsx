@@ -179,7 +179,7 @@ export function NodeField({
               key={f.key}
               node={f.node}
               path={[...path, f.key]}
-              value={(value as Record<string, unknown>)[f.key]}
+              value={((value ?? {}) as Record<string, unknown>)[f.key]}
               tools={tools}
             />
           ))}

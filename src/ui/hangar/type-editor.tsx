@@ -43,6 +43,7 @@ const STEP_NAMES: Record<SheetStep, string> = {
   fuel: 'Fuel and power',
   electrics: 'Electrics',
   geometry: 'Geometry',
+  dynamics: 'Ground and slip',
   handling: 'Flows and handling',
 };
 const MOST_LISTED = 8;
