@@ -3,6 +3,7 @@
  * nothing else.
  */
 import { expose } from 'comlink';
+import type { LabPage } from '@/domain/lab';
 import {
   type PacePoint,
   type PaceSheet,
@@ -11,6 +12,7 @@ import {
   type ReachSample,
   reachAlong,
 } from '@/core/circuit';
+import { LAB_MODELS, type LabDay, type LabResult, type LabSheetData, type Settings } from '@/core/lab';
 import { type EdgesInput, type RunwayEdges, runwayEdges } from '@/core/sightpicture';
 
 export const lab = {
@@ -21,6 +23,13 @@ export const lab = {
     ends: ReachEnd[],
     choices: ReachChoices,
   ): ReachSample[] => reachAlong(sheet, points, runway, ends, choices),
+  model: (
+    page: LabPage,
+    sheet: LabSheetData,
+    settings: Settings,
+    day: LabDay,
+    old: LabSheetData | null,
+  ): LabResult | null => LAB_MODELS[page]?.compute(sheet, settings, day, old) ?? null,
   wedges: (inputs: EdgesInput[]): RunwayEdges[] => inputs.map((i) => runwayEdges(i)),
 };
 export type LabWorker = typeof lab;

@@ -397,7 +397,7 @@ describe('core', () => {
         'dynamics-range': { name: 'rudder travel', at: 90, low: 10, high: 40 },
         'dynamics-inertia': { axis: 'yaw', radiusM: 0.4, lowM: 1.1, highM: 2.2 },
         'dynamics-fin-arm': { armM: 9, lengthM: 6.8 },
-        'firmness-order': {},
+        'firmness-order': none,
         'low-part-out': { part: 'wing tip', outM: 9, halfSpan: 5.4 },
         'propeller-foot': { turns: 'clockwise', foot: 'left' },
         'mains-side': { tail: true, aheadM: -0.3 },

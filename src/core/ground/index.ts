@@ -5,3 +5,4 @@
 export * from './turning';
 export * from './corner-paths';
 export * from './stability';
+export * from './run';

@@ -8,3 +8,4 @@ export * from './ladder';
 export * from './report';
 export * from './report-words';
 export * from './station';
+export * from './taxi';

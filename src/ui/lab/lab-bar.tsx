@@ -26,9 +26,10 @@ export function LabBar({ context, withOld }: { context: LabContext; withOld: boo
   const go = (key: 'type' | 'old', value: string) => {
     const url = new URL(window.location.href);
     url.searchParams.set(key, value);
-    // What was typed for the other type does not fit this one.
+    // What was set for the other type does not fit this one.
     if (key === 'type')
-      for (const k of ['slope', 'aim', 'pitch', 'eye', 'spacing', 'radius', 'show']) url.searchParams.delete(k);
+      for (const k of [...url.searchParams.keys()])
+        if (!['type', 'old', 'checkout', 'part'].includes(k)) url.searchParams.delete(k);
     router.push(`${url.pathname}${url.search}`);
   };
   const copy = async () => {

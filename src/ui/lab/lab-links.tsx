@@ -1,13 +1,37 @@
-import { Eye, Footprints, Repeat, Route } from 'lucide-react';
+import {
+  ArrowDownToLine,
+  ChevronsDown,
+  Eye,
+  Footprints,
+  PanelLeft,
+  Repeat,
+  Route,
+  Snail,
+  Spline,
+  Wind,
+} from 'lucide-react';
+import type { LabPage } from '@/domain/lab';
 import { Link } from '../shared/link';
 
 /** What looks and feels different, one tap away from a checkout and filled in from it. */
-export function LabLinks({ checkoutId, but }: { checkoutId: string; but?: 'habits' | 'picture' | 'circuit' | 'taxi' }) {
+export function LabLinks({
+  checkoutId,
+  but,
+}: {
+  checkoutId: string;
+  but?: 'habits' | 'picture' | 'circuit' | 'taxi' | LabPage;
+}) {
   const links = [
     ['habits', `/checkouts/${checkoutId}/differences`, 'Habits to drop', Repeat],
     ['picture', `/lab/sight-picture?checkout=${checkoutId}`, 'Picture over the nose', Eye],
     ['circuit', `/lab/circuit?checkout=${checkoutId}`, 'Pace of the circuit, reach', Route],
-    ['taxi', `/lab/ground?checkout=${checkoutId}`, 'Taxi and the tail', Footprints],
+    ['ground', `/lab/ground?checkout=${checkoutId}`, 'Straight or swerving', Spline],
+    ['taxi', `/lab/ground?part=corner&checkout=${checkoutId}`, 'Taxi and the tail', Footprints],
+    ['touch', `/lab/touch?checkout=${checkoutId}`, 'The touch', ArrowDownToLine],
+    ['crosswind', `/lab/crosswind?checkout=${checkoutId}`, 'Crosswind', Wind],
+    ['side-picture', `/lab/side-picture?checkout=${checkoutId}`, 'Side picture', PanelLeft],
+    ['slip', `/lab/slip?checkout=${checkoutId}`, 'Slip', ChevronsDown],
+    ['slow-approach', `/lab/slow-approach?checkout=${checkoutId}`, 'Slow approach', Snail],
   ] as const;
   return (
     <ul className="lab-links">

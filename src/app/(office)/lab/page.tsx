@@ -1,5 +1,16 @@
 import type { Metadata } from 'next';
-import { AudioWaveform, Eye, Footprints, Route } from 'lucide-react';
+import {
+  ArrowDownToLine,
+  AudioWaveform,
+  ChevronsDown,
+  Eye,
+  Footprints,
+  PanelLeft,
+  Route,
+  Snail,
+  Spline,
+  Wind,
+} from 'lucide-react';
 import { Link } from '@/ui/shared/link';
 import { requireUser } from '@/server/floor/auth/session';
 import { hangar } from '@/server/hangar/queries/hangar';
@@ -24,6 +35,42 @@ const ROOMS = [
   ],
   [
     '/lab/ground',
+    'Straight or swerving',
+    'A swerve on the runway and the foot that ends it, early or late; tailwheel beside nosewheel, wind, ice on one side, and when the rudder runs out.',
+    Spline,
+  ],
+  [
+    '/lab/touch',
+    'The touch',
+    'Sink to load, the skip and the bounce, what holding, pulling, pushing and weight forward do; spring gear beside oleo.',
+    ArrowDownToLine,
+  ],
+  [
+    '/lab/crosswind',
+    'Crosswind',
+    'Every limit on one drawing, bank and rudder for this wind, what clears the ground, when to straighten; control positions while taxiing.',
+    Wind,
+  ],
+  [
+    '/lab/side-picture',
+    'Side picture',
+    'Where the runway cuts strut, wing or rail on downwind, and how far behind the wing base is turned.',
+    PanelLeft,
+  ],
+  [
+    '/lab/slip',
+    'Slip',
+    'Height lost, the path beside the unslipped one, leaving it; the final turn with the wrong foot.',
+    ChevronsDown,
+  ],
+  [
+    '/lab/slow-approach',
+    'Slow approach',
+    'How slowly an approach can still be flared, from trials at height; what is left when the engine stops.',
+    Snail,
+  ],
+  [
+    '/lab/ground?part=corner',
     'Taxi and the tail',
     'A corner with the path of every wheel, by the centreline and by the inside wheel; when the third wheel lets go.',
     Footprints,

@@ -1,6 +1,7 @@
 import { localDate, localTime } from '@/core/format';
 import { airToday } from '@/core/approach';
 import { convertReference, stationWind } from '@/core/wind';
+import type { LabPage } from '@/domain/lab';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';
@@ -22,7 +23,9 @@ export interface LabFacts {
   old: LabSheet;
   eyes: { now: Awaited<ReturnType<typeof eyesOf>>; old: Awaited<ReturnType<typeof eyesOf>> };
   /** Mean wind, true, with where it comes from. */
-  wind: { fromDeg: number; kt: number; words: string };
+  wind: { fromDeg: number; kt: number; gustKt: number | null; words: string };
+  /** Of the last brief of the checkout. */
+  instructorLimitKt: number | null;
   /** Where the checkout’s last brief is flown; home without one. */
   aerodrome: Aerodrome;
   runwayEnd: string | null;
@@ -30,7 +33,7 @@ export interface LabFacts {
   sigma: number;
 }
 /** What a page of the lab is about. */
-export type LabSubject = 'picture' | 'circuit' | 'taxi';
+export type LabSubject = 'picture' | 'circuit' | 'taxi' | LabPage;
 
 const noseAheadDeg = (s: TypeSheet): number =>
   [...(s.sight?.profile ?? [])].sort((a, b) => Math.abs(a.azimuthDeg) - Math.abs(b.azimuthDeg))[0]?.depressionDeg ?? 90;
@@ -41,12 +44,22 @@ const cornersByTail = ({ gear }: TypeSheet): boolean =>
   gear.steerDeg !== null &&
   gear.wheelbaseM.value / Math.tan((gear.steerDeg.value * Math.PI) / 180) <= CORNER_M;
 const CORNER_M = 20;
+const lightTailwheel = (s: TypeSheet): number =>
+  (s.gear.layout === 'tailwheel' ? 1e6 : 0) - s.masses.maxTakeoffKg.value;
 /** How well a type shows a subject: of a school's own types the page opens with the one that shows it best. */
 const SHOWS: Record<LabSubject, (s: TypeSheet) => number> = {
   // The nose that hides most; the fastest on downwind; the longest tail that is steered round a corner.
   picture: (s) => -noseAheadDeg(s),
   circuit: (s) => s.approach[0]?.speed.value ?? 0,
   taxi: (s) => s.gear.wheelbaseM.value + (cornersByTail(s) ? WIDER_THAN_ANY_M : 0),
+  ground: lightTailwheel,
+  touch: lightTailwheel,
+  crosswind: lightTailwheel,
+  'side-picture': lightTailwheel,
+  slip: lightTailwheel,
+  // The slowest of those with flap.
+  'slow-approach': (s) =>
+    -Math.min(...s.stalls.map((x) => x.speed.value)) + (s.flapSteps.length > 1 ? WIDER_THAN_ANY_M : 0),
 };
 /** What most pilots come from: the lightest nosewheel type, or the lightest there is. */
 const usual = (s: TypeSheet): number => (s.gear.layout === 'nosewheel' ? 0 : 1e6) + s.masses.maxTakeoffKg.value;
@@ -132,17 +145,20 @@ export async function labFacts(
         ? {
             fromDeg: convertReference(briefed.fromDeg, briefed.reference, 'true', aerodrome.variationDeg),
             kt: briefed.kt,
+            gustKt: briefed.gustKt,
             words: `from the brief of ${latest?.flownOn ?? ''}`,
           }
         : observed && observed.fromDeg !== null
           ? {
               fromDeg: observed.fromDeg,
               kt: observed.kt,
+              gustKt: observed.gustKt,
               words: `from the simulated station at ${localTime(observed.observedAt, aerodrome.timeZone)}`,
             }
-          : { fromDeg: 360, kt: 0, words: 'calm' },
+          : { fromDeg: 360, kt: 0, gustKt: null, words: 'calm' },
     aerodrome,
     runwayEnd: latest?.runwayEnd ?? null,
+    instructorLimitKt: latest?.instructorLimitKt ?? null,
     oatC,
     sigma: air.sigma ?? 1,
   };

@@ -4,10 +4,19 @@ import { Ground } from '@/ui/lab/ground';
 import { readState } from '@/ui/lab/query-state-read';
 import { GROUND_START } from '@/ui/lab/starts';
 import { LabFrame, type LabSearch, labPage } from '../../../lab-frame';
+import { LAB_TITLES, LabStage } from '../../../lab-stage';
 
-export const metadata: Metadata = { title: 'Taxi and the tail' };
+export const metadata: Metadata = { title: LAB_TITLES.ground };
 
 export default async function GroundPage({ searchParams }: { searchParams: LabSearch }) {
+  return (await searchParams).part === 'corner' ? (
+    <Corner searchParams={searchParams} />
+  ) : (
+    <LabStage page="ground" search={searchParams} />
+  );
+}
+
+async function Corner({ searchParams }: { searchParams: LabSearch }) {
   const { user, facts, query, context } = await labPage(searchParams, 'taxi');
   const { head, type } = facts;
   const house = head ? await contentById('house', head.houseId) : (await newestContent('house', 'house'))?.body;

@@ -1,0 +1,331 @@
+/**
+ * A roll on the runway stepped through time: tyres that slide, fin, body and rudder in the wind, brakes, and a pilot whose
+ * feet are late. Planar, fourth-order Runge-Kutta. Metres, seconds, kilograms; + right, + nose right.
+ */
+import { G_MS2 } from '../constants';
+import { needNumbers, needPositive } from '../guard';
+import type { GroundBody } from './stability';
+
+export interface RunBody extends GroundBody {
+  yawInertiaKgM2: number;
+  trackM: number;
+  cgHeightM: number;
+  /** What a degree of rudder does of a degree of sideslip. */
+  rudderEffectiveness: number;
+  rudderMaxDeg: number;
+  bodySideAreaM2: number;
+  bodySideSlopePerRad: number;
+  bodyCentreXM: number;
+  /** Steering of the third wheel at full pedal; 0 = it casters. */
+  steerDeg: number;
+  stallSpeedMs: number;
+  /** Drag coefficient times wing area. */
+  dragAreaM2: number;
+}
+export const FEET = ['none', 'continuous', 'strokes'] as const;
+export interface RunPilot {
+  feet: (typeof FEET)[number];
+  /** Feet do nothing before this. */
+  firstFootS: number;
+  /** From seeing to pressing. */
+  delayS: number;
+  /** Differential brake with a pedal past half. */
+  brakesForDirection: boolean;
+}
+export interface RunInput {
+  body: RunBody;
+  groundSpeedMs: number;
+  /** + from the right. */
+  crosswindMs: number;
+  headwindMs: number;
+  /** Heading at the start, the track still along the runway. */
+  swerveDeg: number;
+  /** Friction under the left and the right wheel; the third has their mean. */
+  grip: { left: number; right: number };
+  rollingFriction: number;
+  /** The third wheel is on the ground. */
+  thirdDown: boolean;
+  /** Share of the weight the wing carries at the stall speed in this attitude. */
+  liftShare: number;
+  /** Even brake, share of what the tyres hold. */
+  brake: number;
+  /** Added to the crosswind between two times. */
+  gust: { fromS: number; toS: number; ms: number };
+  pilot: RunPilot;
+  forS: number;
+  /** Of the integration, at most 0.005. */
+  stepS: number;
+  /** Half the width of the runway. */
+  halfWidthM: number;
+}
+export interface RunState {
+  tS: number;
+  /** Along and to the right of the centreline. */
+  xM: number;
+  yM: number;
+  headingDeg: number;
+  yawRateDegS: number;
+  speedMs: number;
+  /** -1 full left to 1 full right. */
+  pedal: number;
+  /** To the right, of the centre of gravity. */
+  lateralG: number;
+  /** Share of the load of the mains on the outer wheel: 1 = the other has lifted. */
+  outerLoad: number;
+}
+export interface RunOutcome {
+  states: RunState[];
+  /** Left the runway with a main wheel. */
+  offAtS: number | null;
+  /** Past the angle from which it is called a ground loop, or an inner wheel lifted, or the mains slid sideways. */
+  loop: { atS: number; why: 'turned' | 'wheel-lifted' | 'slid' } | null;
+  outside: 'left' | 'right' | null;
+  farthestM: number;
+  greatestHeadingDeg: number;
+  greatestLateralG: number;
+  /** Number of times the heading crossed the runway's with growing swings, two or more = weaving. */
+  growingSwings: number;
+}
+
+const RAD = Math.PI / 180;
+const LONGEST_STEP_S = 0.005;
+/** How often feet decide, seconds. */
+const DECIDES_S = 0.02;
+/** A short firm stroke: pressed for so long, then neutral for so long. */
+const STROKE_S = 0.2;
+const NEUTRAL_S = 0.15;
+/** Foot of the continuous pilot: share of full pedal a degree of heading and a degree a second. */
+const FOLLOWS = { heading: 0.1, rate: 0.05 };
+/** The short stroke: from what is seen ahead, and below this nothing is pressed. */
+const STROKE_GAIN = { heading: 0.11, rate: 0.07, offCentre: 0.2, least: 0.08 };
+/** Full travel of a pedal, seconds. */
+const PEDAL_S = 0.25;
+const LOOP_DEG = 45;
+/** Side force of a tyre past this share of its grip counts as sliding. */
+const SLIDES_AT = 0.97;
+const SWING_DEG = 0.5;
+
+interface Motion {
+  x: number;
+  y: number;
+  heading: number;
+  u: number;
+  v: number;
+  r: number;
+}
+interface Forces {
+  du: number;
+  dv: number;
+  dr: number;
+  lateral: number;
+  slides: boolean;
+  outer: number;
+}
+
+/** The whole of the model: what moves the aeroplane in one state. */
+function forcesOn(i: RunInput, s: Motion, t: number, pedal: number): Forces {
+  const b = i.body;
+  const wind = i.crosswindMs + (t >= i.gust.fromS && t < i.gust.toS ? i.gust.ms : 0);
+  const [c, n] = [Math.cos(s.heading), Math.sin(s.heading)];
+  // Wind blows towards -x by the headwind and towards -y by a crosswind from the right.
+  const ua = s.u + i.headwindMs * c + wind * n;
+  const va = s.v + wind * c - i.headwindMs * n;
+  const q = 0.5 * b.airDensityKgM3 * (ua * ua + va * va);
+  const lift = Math.min(0.98, i.liftShare * ((ua * ua) / b.stallSpeedMs ** 2));
+  const weight = b.massKg * G_MS2 * (1 - lift);
+  const base = Math.abs(b.mainsXM - b.thirdWheelXM);
+  const onThird = i.thirdDown ? (weight * Math.abs(b.mainsXM)) / base : 0;
+  const onMains = weight - onThird;
+  const push = i.pilot.brakesForDirection ? Math.max(0, (Math.abs(pedal) - 0.5) * 2) : 0;
+  let sideMains = 0;
+  let along = 0;
+  let yawing = 0;
+  let held = 0;
+  let wanted = 0;
+  for (const side of [-1, 1] as const) {
+    const grip = (side < 0 ? i.grip.left : i.grip.right) * (onMains / 2);
+    const brakes = Math.min(1, i.brake + (Math.sign(pedal) === side ? push : 0));
+    const braking = brakes * grip * 0.8 + i.rollingFriction * (onMains / 2);
+    const out = (side * b.trackM) / 2;
+    const uw = s.u - s.r * out;
+    const slip = Math.atan2(s.v + s.r * b.mainsXM, Math.max(0.1, uw));
+    const most = Math.sqrt(Math.max(0, grip * grip - Math.min(grip, braking) ** 2));
+    const asked = (b.corneringMainsNPerRad / 2) * slip;
+    const side_ = most > 0 ? -most * Math.tanh(asked / most) : 0;
+    sideMains += side_;
+    held += most;
+    wanted += Math.abs(side_);
+    along -= braking;
+    yawing += braking * out;
+  }
+  yawing += sideMains * b.mainsXM;
+  let sideThird = 0;
+  if (i.thirdDown) {
+    const steer = Math.sign(b.thirdWheelXM) * pedal * b.steerDeg * RAD;
+    const grip = ((i.grip.left + i.grip.right) / 2) * onThird;
+    const slip = Math.atan2(s.v + s.r * b.thirdWheelXM, Math.max(0.1, s.u)) - steer;
+    sideThird = grip > 0 && b.steerDeg > 0 ? -grip * Math.tanh((b.corneringThirdNPerRad * slip) / grip) : 0;
+    along -= i.rollingFriction * onThird;
+    yawing += sideThird * b.thirdWheelXM;
+  }
+  const beta = Math.atan2(va - s.r * b.finArmM, Math.max(0.1, ua));
+  const fin = -q * b.finAreaM2 * b.finLiftSlopePerRad * (beta + pedal * b.rudderEffectiveness * b.rudderMaxDeg * RAD);
+  const body = -q * b.bodySideAreaM2 * b.bodySideSlopePerRad * Math.atan2(va, Math.max(0.1, ua));
+  yawing += -fin * b.finArmM + body * b.bodyCentreXM;
+  const side = sideMains + sideThird + fin + body;
+  const lateral = side / b.massKg;
+  const tyres = sideMains + sideThird;
+  return {
+    du: (along - q * b.dragAreaM2) / b.massKg + s.v * s.r,
+    dv: lateral - s.u * s.r,
+    dr: yawing / b.yawInertiaKgM2,
+    lateral,
+    slides: held > 0 && wanted > SLIDES_AT * held,
+    outer: onMains > 0 ? Math.min(1, 0.5 + (Math.abs(tyres) * b.cgHeightM) / (onMains * b.trackM)) : 1,
+  };
+}
+
+/** Feet: what is seen now is acted on a delay later. */
+function feetOf(pilot: RunPilot): (t: number, seen: { heading: number; rate: number; off: number }) => number {
+  let stroke = { until: 0, pedal: 0 };
+  return (t, { heading, rate, off }) => {
+    if (pilot.feet === 'none' || t < pilot.firstFootS) return 0;
+    if (pilot.feet === 'continuous')
+      return Math.max(-1, Math.min(1, -(FOLLOWS.heading * heading + FOLLOWS.rate * rate)));
+    if (t < stroke.until) return t < stroke.until - NEUTRAL_S ? stroke.pedal : 0;
+    // Aims back at the line from where it is, at a few degrees at most.
+    const aim = Math.max(-3, Math.min(3, -off * STROKE_GAIN.offCentre * 3));
+    const want = -(STROKE_GAIN.heading * (heading - aim) + STROKE_GAIN.rate * rate);
+    const pedal = Math.abs(want) < STROKE_GAIN.least ? 0 : Math.max(-1, Math.min(1, want));
+    stroke = { until: t + STROKE_S + NEUTRAL_S, pedal };
+    return pedal;
+  };
+}
+
+/**
+ * A roll after a small disturbance, in any wind, on any grip, with the feet of a pilot.
+ * The tyres follow their cornering stiffness up to the grip of the surface; fin, rudder and body are linear; lift takes
+ * load off the wheels with the square of the speed. Without propeller wash, gear that gives, or a wheel that bounces.
+ * Source: planar rigid body on tyres, fourth-order Runge-Kutta.
+ * @param i see {@link RunInput}
+ * @returns a state every 20 ms, and what became of it
+ * @throws BadNumber when a number handed in is none, or mass, inertia, density or speeds are not above 0
+ * @example
+ * groundRun({ ...straight, swerveDeg: 0, crosswindMs: 0 }).farthestM // 0
+ */
+export function groundRun(i: RunInput): RunOutcome {
+  needNumbers('groundRun', i);
+  needPositive('groundRun', {
+    massKg: i.body.massKg,
+    yawInertiaKgM2: i.body.yawInertiaKgM2,
+    airDensityKgM3: i.body.airDensityKgM3,
+    stallSpeedMs: i.body.stallSpeedMs,
+    groundSpeedMs: i.groundSpeedMs,
+    stepS: i.stepS,
+  });
+  const h = Math.min(LONGEST_STEP_S, i.stepS);
+  const perDecision = Math.max(1, Math.round(DECIDES_S / h));
+  const psi = i.swerveDeg * RAD;
+  let s: Motion = {
+    x: 0,
+    y: 0,
+    heading: psi,
+    u: i.groundSpeedMs * Math.cos(psi),
+    v: -i.groundSpeedMs * Math.sin(psi),
+    r: 0,
+  };
+  const feet = feetOf(i.pilot);
+  const lag = Math.round(i.pilot.delayS / DECIDES_S);
+  const seen: { heading: number; rate: number; off: number }[] = [];
+  const states: RunState[] = [];
+  let pedal = 0;
+  let offAtS: number | null = null;
+  let loop: RunOutcome['loop'] = null;
+  let slidFor = 0;
+  const rates = (m: Motion, t: number): Motion => {
+    const f = forcesOn(i, m, t, pedal);
+    const [c, n] = [Math.cos(m.heading), Math.sin(m.heading)];
+    return { x: m.u * c - m.v * n, y: m.u * n + m.v * c, heading: m.r, u: f.du, v: f.dv, r: f.dr };
+  };
+  const ahead = (m: Motion, d: Motion, by: number): Motion => ({
+    x: m.x + d.x * by,
+    y: m.y + d.y * by,
+    heading: m.heading + d.heading * by,
+    u: m.u + d.u * by,
+    v: m.v + d.v * by,
+    r: m.r + d.r * by,
+  });
+  const steps = Math.ceil(i.forS / h);
+  for (let k = 0; k <= steps; k++) {
+    const t = k * h;
+    if (k % perDecision === 0) {
+      seen.push({ heading: s.heading / RAD, rate: s.r / RAD, off: s.y });
+      const late = seen[Math.max(0, seen.length - 1 - lag)] ?? { heading: 0, rate: 0, off: 0 };
+      const want = t + 1e-9 < i.pilot.delayS ? 0 : feet(t, late);
+      const most = DECIDES_S / PEDAL_S;
+      pedal += Math.max(-most, Math.min(most, want - pedal));
+      const f = forcesOn(i, s, t, pedal);
+      states.push({
+        tS: t,
+        xM: s.x,
+        yM: s.y,
+        headingDeg: s.heading / RAD,
+        yawRateDegS: s.r / RAD,
+        speedMs: Math.hypot(s.u, s.v),
+        pedal,
+        lateralG: f.lateral / G_MS2,
+        outerLoad: f.outer,
+      });
+      if (offAtS === null && Math.abs(s.y) + i.body.trackM / 2 > i.halfWidthM) offAtS = t;
+      slidFor = f.slides ? slidFor + DECIDES_S : 0;
+      if (loop === null) {
+        if (f.outer >= 1) loop = { atS: t, why: 'wheel-lifted' };
+        else if (Math.abs(s.heading) > LOOP_DEG * RAD) loop = { atS: t, why: 'turned' };
+        else if (slidFor >= 0.1) loop = { atS: t, why: 'slid' };
+      }
+      if (s.u < 1.5 || Math.abs(s.heading) > Math.PI / 2) break;
+    }
+    const k1 = rates(s, t);
+    const k2 = rates(ahead(s, k1, h / 2), t + h / 2);
+    const k3 = rates(ahead(s, k2, h / 2), t + h / 2);
+    const k4 = rates(ahead(s, k3, h), t + h);
+    s = ahead(
+      s,
+      {
+        x: (k1.x + 2 * k2.x + 2 * k3.x + k4.x) / 6,
+        y: (k1.y + 2 * k2.y + 2 * k3.y + k4.y) / 6,
+        heading: (k1.heading + 2 * k2.heading + 2 * k3.heading + k4.heading) / 6,
+        u: (k1.u + 2 * k2.u + 2 * k3.u + k4.u) / 6,
+        v: (k1.v + 2 * k2.v + 2 * k3.v + k4.v) / 6,
+        r: (k1.r + 2 * k2.r + 2 * k3.r + k4.r) / 6,
+      },
+      h,
+    );
+  }
+  const most = (pick: (x: RunState) => number) => states.reduce((a, x) => Math.max(a, Math.abs(pick(x))), 0);
+  const last = states[states.length - 1];
+  return {
+    states,
+    offAtS,
+    loop,
+    outside: loop === null || !last ? null : last.headingDeg > 0 ? 'left' : 'right',
+    farthestM: most((x) => x.yM),
+    greatestHeadingDeg: most((x) => x.headingDeg),
+    greatestLateralG: most((x) => x.lateralG),
+    growingSwings: growing(states.map((x) => x.headingDeg)),
+  };
+}
+
+/** Swings from one side to the other, each greater than the one before it. */
+function growing(headings: readonly number[]): number {
+  const peaks: number[] = [];
+  let top = 0;
+  for (const x of headings) {
+    if (x * top < 0 && Math.abs(x) > SWING_DEG) {
+      peaks.push(Math.abs(top));
+      top = x;
+    } else if (Math.abs(x) > Math.abs(top)) top = x;
+  }
+  peaks.push(Math.abs(top));
+  return peaks.slice(1).filter((p, k) => p > 1.1 * (peaks[k] ?? 0)).length;
+}

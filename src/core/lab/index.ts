@@ -1,0 +1,8 @@
+/**
+ * The pages of the lab as data: settings in, a sentence, a picture and a table out. Draws nothing and knows no page; every
+ * sentence is in its catalogue.
+ */
+export * from './model';
+export * from './figure';
+export * from './words';
+export * from './pages';
