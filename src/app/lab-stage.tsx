@@ -1,4 +1,6 @@
-import type { LabDay, LabSheetData } from '@/core/lab';
+import { type LabDay, type LabSheetData, writeTrials } from '@/core/lab';
+import { checkoutRecord } from '@/server/checkout/queries/record';
+import type { CheckoutHead } from '@/server/checkout/queries/head';
 import { usableEnds } from '@/core/approach';
 import { gearMassGroup, schoolCrosswind } from '@/core/plan';
 import { components } from '@/core/wind';
@@ -45,18 +47,35 @@ async function dayOf(facts: LabFacts): Promise<LabDay> {
   const school = house ? schoolCrosswind(house.crosswindKt, gearMassGroup(type.sheet)) : null;
   return {
     rhoKgM3: SEA_LEVEL_KG_M3 * facts.sigma,
-    crosswindKt: across?.crosswindKt ?? 0,
-    gustKt: across?.gustCrosswindKt ?? null,
+    // In free play there is no wind until one is set.
+    crosswindKt: head ? (across?.crosswindKt ?? 0) : 0,
+    gustKt: head ? (across?.gustCrosswindKt ?? null) : null,
     runwayWidthM: end?.widthM ?? NARROW_M,
     runwayIdent: end?.ident ?? '',
     circuitHeightFt: aerodrome.circuitHeightFt,
-    windWords: wind.words,
+    windWords: head ? wind.words : null,
     limits: [
       ...(school ? [{ name: 'school limit', kt: school.kt }] : []),
       ...(facts.instructorLimitKt === null ? [] : [{ name: 'instructor\u2019s limit', kt: facts.instructorLimitKt }]),
     ],
     eyeHeightM: eyes.now.find((e) => e.seat === 'pilot')?.eyeHeightM ?? null,
   };
+}
+
+/** Trials of the checkout's flights with a power that is known: idle, or a share in per cent. */
+async function trialsOf(head: CheckoutHead): Promise<string> {
+  // With the flap the page opens with.
+  const flapDeg = head.sheet.approach[head.sheet.approach.length - 1]?.flapDeg;
+  const { trials } = await checkoutRecord(head);
+  const words = { full: 'fully', part: 'partly', none: 'not' } as const;
+  return writeTrials(
+    trials.flatMap(({ data: t }) => {
+      const share = t.idle ? 0 : Number(/^(\d{1,3}) ?%/.exec(t.power)?.[1] ?? Number.NaN) / 100;
+      return t.flapDeg !== flapDeg || t.speed === null || t.arrested === null || !(share >= 0 && share <= 1)
+        ? []
+        : [{ speedKt: t.speed, powerShare: share, arrested: words[t.arrested] }];
+    }),
+  );
 }
 
 /** One page of the lab that is a model, set with the type, the day and what it was opened from. */
@@ -72,7 +91,11 @@ export async function LabStage({ page, search }: { page: LabPage; search: LabSea
       facts={facts}
       at={page}
       title={LAB_TITLES[page]}
-      line={`${type.sheet.name}; wind ${day.windWords}${day.runwayIdent === '' ? '' : `, runway ${day.runwayIdent}`}.`}
+      line={
+        day.windWords === null
+          ? `${type.sheet.name}, in no wind until one is set.`
+          : `${type.sheet.name}, runway ${day.runwayIdent}, wind ${day.windWords}.`
+      }
     >
       <Stage
         key={`${page} ${type.key} ${old.key}`}
@@ -85,6 +108,7 @@ export async function LabStage({ page, search }: { page: LabPage; search: LabSea
         initial={readState(start, query)}
         mayBrief={head !== null && may.runCheckout(user, head)}
         note={from}
+        trials={page === 'slow-approach' && head ? await trialsOf(head) : ''}
       />
     </LabFrame>
   );

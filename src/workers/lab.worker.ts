@@ -23,13 +23,8 @@ export const lab = {
     ends: ReachEnd[],
     choices: ReachChoices,
   ): ReachSample[] => reachAlong(sheet, points, runway, ends, choices),
-  model: (
-    page: LabPage,
-    sheet: LabSheetData,
-    settings: Settings,
-    day: LabDay,
-    old: LabSheetData | null,
-  ): LabResult | null => LAB_MODELS[page]?.compute(sheet, settings, day, old) ?? null,
+  model: (page: LabPage, sheet: LabSheetData, settings: Settings, day: LabDay, old: LabSheetData | null): LabResult =>
+    LAB_MODELS[page].compute(sheet, settings, day, old),
   wedges: (inputs: EdgesInput[]): RunwayEdges[] => inputs.map((i) => runwayEdges(i)),
 };
 export type LabWorker = typeof lab;

@@ -92,12 +92,14 @@ const LONGEST_STEP_S = 0.005;
 /** How often feet decide, seconds. */
 const DECIDES_S = 0.02;
 /** A short firm stroke: pressed for so long, then neutral for so long. */
-const STROKE_S = 0.2;
-const NEUTRAL_S = 0.15;
-/** Foot of the continuous pilot: share of full pedal a degree of heading and a degree a second. */
-const FOLLOWS = { heading: 0.1, rate: 0.05 };
-/** The short stroke: from what is seen ahead, and below this nothing is pressed. */
-const STROKE_GAIN = { heading: 0.11, rate: 0.07, offCentre: 0.2, least: 0.08 };
+const STROKE_S = 0.14;
+const NEUTRAL_S = 0.08;
+/** How fast a pilot brings the nose back, a second, and how damped: the same in every type, whose rudder he knows. */
+const BRINGS_BACK = { frequency: 1.7, damping: 0.9 };
+/** Aims at the line from where he is, at a few degrees at most; below a share of full pedal a stroke is not made. */
+const AIMS = { degPerM: 0.4, mostDeg: 2, least: 0.05 };
+/** The foot that is simply held, against a steady wind: gathers by so much of full pedal a degree and second. */
+const HOLDS = { perDegS: 0.04, most: 0.9 };
 /** Full travel of a pedal, seconds. */
 const PEDAL_S = 0.25;
 const LOOP_DEG = 45;
@@ -185,20 +187,75 @@ function forcesOn(i: RunInput, s: Motion, t: number, pedal: number): Forces {
   };
 }
 
-/** Feet: what is seen now is acted on a delay later. */
-function feetOf(pilot: RunPilot): (t: number, seen: { heading: number; rate: number; off: number }) => number {
+/** Yaw a full pedal gives here, rad/s²: rudder, and the third wheel as far as it grips. */
+function authority(i: RunInput, s: Motion): number {
+  const b = i.body;
+  const air = s.u + i.headwindMs;
+  const q = 0.5 * b.airDensityKgM3 * air * air;
+  const rudder = q * b.finAreaM2 * b.finLiftSlopePerRad * b.rudderEffectiveness * b.rudderMaxDeg * RAD * b.finArmM;
+  const lift = Math.min(0.98, i.liftShare * ((air * air) / b.stallSpeedMs ** 2));
+  const base = Math.abs(b.mainsXM - b.thirdWheelXM);
+  const grip = ((i.grip.left + i.grip.right) / 2) * ((b.massKg * G_MS2 * (1 - lift) * Math.abs(b.mainsXM)) / base);
+  const third = i.thirdDown ? Math.min(grip, b.corneringThirdNPerRad * b.steerDeg * RAD) : 0;
+  return (rudder + third * Math.abs(b.thirdWheelXM)) / b.yawInertiaKgM2;
+}
+
+/** The foot that a steady wind asks for, and is held from the start: where neither force nor moment is left over. */
+function heldFoot(i: RunInput): number {
+  const at = (pedal: number, v: number): Forces =>
+    forcesOn(i, { x: 0, y: 0, heading: 0, u: i.groundSpeedMs, v, r: 0 }, -1, pedal);
+  // Both fall steadily: the side force with the speed to the right, the moment with the foot to the left.
+  const root = (low: number, high: number, rises: boolean, f: (x: number) => number): number => {
+    let [a, b] = [low, high];
+    for (let k = 0; k < 40; k++) {
+      const mid = (a + b) / 2;
+      if (f(mid) > 0 === rises) b = mid;
+      else a = mid;
+    }
+    return (a + b) / 2;
+  };
+  const most = i.groundSpeedMs / 2;
+  return root(
+    -1,
+    1,
+    true,
+    (pedal) =>
+      at(
+        pedal,
+        root(-most, most, false, (v) => at(pedal, v).dv),
+      ).dr,
+  );
+}
+
+interface Seen {
+  heading: number;
+  rate: number;
+  off: number;
+  authority: number;
+}
+/**
+ * Feet: what was seen a delay ago is acted on now. Short strokes lead, they act on where the nose is going to be; pressure
+ * that follows what is seen does not.
+ */
+function feetOf(pilot: RunPilot, trim: number): (t: number, seen: Seen) => number {
+  const limit = (x: number, most: number) => Math.max(-most, Math.min(most, x));
+  const { frequency: w, damping } = BRINGS_BACK;
   let stroke = { until: 0, pedal: 0 };
-  return (t, { heading, rate, off }) => {
-    if (pilot.feet === 'none' || t < pilot.firstFootS) return 0;
-    if (pilot.feet === 'continuous')
-      return Math.max(-1, Math.min(1, -(FOLLOWS.heading * heading + FOLLOWS.rate * rate)));
-    if (t < stroke.until) return t < stroke.until - NEUTRAL_S ? stroke.pedal : 0;
-    // Aims back at the line from where it is, at a few degrees at most.
-    const aim = Math.max(-3, Math.min(3, -off * STROKE_GAIN.offCentre * 3));
-    const want = -(STROKE_GAIN.heading * (heading - aim) + STROKE_GAIN.rate * rate);
-    const pedal = Math.abs(want) < STROKE_GAIN.least ? 0 : Math.max(-1, Math.min(1, want));
+  let hold = trim;
+  return (t, { heading, rate, off, authority: full }) => {
+    if (pilot.feet === 'none' || t < pilot.firstFootS) return trim;
+    const aim = limit(-off * AIMS.degPerM, AIMS.mostDeg);
+    hold = limit(hold - HOLDS.perDegS * heading * DECIDES_S, HOLDS.most);
+    const lead = pilot.feet === 'strokes' ? pilot.delayS + STROKE_S / 2 : 0;
+    const error = heading + rate * lead - aim;
+    const want = (-(w * w * error + 2 * damping * w * rate) * RAD) / Math.max(0.05, full);
+    if (pilot.feet === 'continuous') return limit(hold + want, 1);
+    // A stroke lasts part of the time: it is pressed the harder for it.
+    const firm = (want * (STROKE_S + NEUTRAL_S)) / STROKE_S;
+    if (t < stroke.until) return limit(hold + (t < stroke.until - NEUTRAL_S ? stroke.pedal : 0), 1);
+    const pedal = Math.abs(firm) < AIMS.least ? 0 : limit(firm, 1);
     stroke = { until: t + STROKE_S + NEUTRAL_S, pedal };
-    return pedal;
+    return limit(hold + pedal, 1);
   };
 }
 
@@ -234,11 +291,12 @@ export function groundRun(i: RunInput): RunOutcome {
     v: -i.groundSpeedMs * Math.sin(psi),
     r: 0,
   };
-  const feet = feetOf(i.pilot);
+  const trim = i.pilot.feet === 'none' ? 0 : heldFoot(i);
+  const feet = feetOf(i.pilot, trim);
   const lag = Math.round(i.pilot.delayS / DECIDES_S);
-  const seen: { heading: number; rate: number; off: number }[] = [];
+  const seen: Seen[] = [];
   const states: RunState[] = [];
-  let pedal = 0;
+  let pedal = trim;
   let offAtS: number | null = null;
   let loop: RunOutcome['loop'] = null;
   let slidFor = 0;
@@ -259,9 +317,9 @@ export function groundRun(i: RunInput): RunOutcome {
   for (let k = 0; k <= steps; k++) {
     const t = k * h;
     if (k % perDecision === 0) {
-      seen.push({ heading: s.heading / RAD, rate: s.r / RAD, off: s.y });
-      const late = seen[Math.max(0, seen.length - 1 - lag)] ?? { heading: 0, rate: 0, off: 0 };
-      const want = t + 1e-9 < i.pilot.delayS ? 0 : feet(t, late);
+      seen.push({ heading: s.heading / RAD, rate: s.r / RAD, off: s.y, authority: authority(i, s) });
+      const late = seen[Math.max(0, seen.length - 1 - lag)] ?? { heading: 0, rate: 0, off: 0, authority: 1 };
+      const want = t + 1e-9 < i.pilot.delayS ? trim : feet(t, late);
       const most = DECIDES_S / PEDAL_S;
       pedal += Math.max(-most, Math.min(most, want - pedal));
       const f = forcesOn(i, s, t, pedal);

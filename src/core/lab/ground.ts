@@ -268,7 +268,7 @@ export const groundModel: LabModel = {
     gust: 0,
     swerve: 2,
     foot: 0,
-    delay: 0.3,
+    delay: 0.2,
     feet: 'strokes',
     tail: 'down',
     steering: 'steered',
@@ -285,7 +285,7 @@ export const groundModel: LabModel = {
       ({ key, label: name, kind: 'range', min, max, step, unit: u }) as const;
     return [
       range('speed', 'Speed over the ground', 10, most, 1, unit),
-      range('xw', 'Crosswind, + from the right', -25, 25, 1, 'kt'),
+      { ...range('xw', 'Crosswind', -25, 25, 1, 'kt'), signed: true },
       range('swerve', 'Swerve at the start', 0.5, 10, 0.5, '\u00b0'),
       range('foot', 'First foot after', 0, 3, 0.1, 's'),
       range('delay', 'Foot behind the eye', 0.1, 1, 0.1, 's'),
@@ -337,7 +337,7 @@ export const groundModel: LabModel = {
           ['ice-right', 'ice right'],
         ],
       },
-      range('gust', 'Gust from 1 to 2.5 s', -15, 15, 1, 'kt'),
+      { ...range('gust', 'Gust from 1 to 2.5 s', -15, 15, 1, 'kt'), signed: true },
       range('brake', 'Brakes, both', 0, 100, 10, '%'),
       {
         key: 'toe',
@@ -378,12 +378,9 @@ export const groundModel: LabModel = {
       o.states.filter((_, n) => n % 3 === 0).map((x): Point => [v.x(x.xM), v.y(x.yM)]);
     const wind = numberOf(s, 'xw');
     const tones = { within: 'this', edge: 'other', outside: 'warn' } as const;
-    const end = known?.states[known.states.length - 1];
     const texts: FigureText[] = [
       label(12, 22, `from above; runway ${fixed(2 * half)} m wide`, 'soft'),
-      ...(known && old && end
-        ? [label(Math.min(W - 12, v.x(end.xM)), H - 14, `dotted: ${old.name}, no foot at all`, 'soft', 'end')]
-        : []),
+      ...(known && old ? [label(W - 12, 22, `dotted: ${old.name}, no foot at all`, 'soft', 'end')] : []),
       ...(wind === 0 ? [] : [label(W - 60, wind > 0 ? H - 96 : 108, `${fixed(Math.abs(wind))} kt`, 'other', 'end')]),
     ];
     const figure: Figure = {

@@ -21,8 +21,12 @@ export type Parameter =
       max: number;
       step: number;
       unit: string;
+      /** Negative = from the left, positive = from the right. */
+      signed?: boolean;
     }
-  | { key: string; label: string; kind: 'choice'; options: readonly (readonly [value: string, label: string])[] };
+  | { key: string; label: string; kind: 'choice'; options: readonly (readonly [value: string, label: string])[] }
+  /** Kept in the address, entered elsewhere on the page. */
+  | { key: string; label: string; kind: 'text' };
 
 /** What the pages need of a sheet. */
 export type LabSheetData = Pick<
@@ -54,7 +58,8 @@ export interface LabDay {
   runwayWidthM: number;
   runwayIdent: string;
   circuitHeightFt: number;
-  windWords: string;
+  /** Where the wind comes from; null = none is set. */
+  windWords: string | null;
   /** Other limits on the crosswind than the sheet's: school, instructor, pilot. */
   limits: { name: string; kt: number }[];
   eyeHeightM: number | null;
@@ -102,6 +107,7 @@ export const numberOf = (s: Settings, key: string): number => {
 };
 export const wordOf = (s: Settings, key: string): string => String(s[key] ?? '');
 
+const MOST_TEXT = 1200;
 /**
  * Settings held within what a page offers: a number outside its range is brought to its edge, an unknown word to the start.
  * @param parameters of the page for this type
@@ -113,7 +119,8 @@ export function held(parameters: readonly Parameter[], start: Settings, settings
   return Object.fromEntries(
     parameters.map((p): [string, Setting] => {
       const at = settings[p.key];
-      const first = start[p.key] ?? (p.kind === 'range' ? p.min : (p.options[0]?.[0] ?? ''));
+      const first = start[p.key] ?? (p.kind === 'range' ? p.min : p.kind === 'choice' ? (p.options[0]?.[0] ?? '') : '');
+      if (p.kind === 'text') return [p.key, typeof at === 'string' ? at.slice(0, MOST_TEXT) : first];
       if (p.kind === 'choice') return [p.key, p.options.some(([v]) => v === at) ? (at ?? first) : first];
       const n = typeof at === 'number' ? at : Number(at);
       return [

@@ -1,6 +1,19 @@
 import type { LabPage } from '@/domain/lab';
+import { crosswindModel } from './crosswind';
 import { groundModel } from './ground';
 import type { LabModel } from './model';
+import { sideModel } from './side-picture';
+import { slipModel } from './slip';
+import { slowModel } from './slow-approach';
+import { touchModel } from './touch';
 
 /** Every page of the lab that is a model, by its name in the address. */
-export const LAB_MODELS: Partial<Record<LabPage, LabModel>> = { ground: groundModel };
+export const LAB_MODELS: Readonly<Record<LabPage, LabModel>> = {
+  ground: groundModel,
+  touch: touchModel,
+  crosswind: crosswindModel,
+  'side-picture': sideModel,
+  slip: slipModel,
+  'slow-approach': slowModel,
+};
+export { readTrials, writeTrials } from './slow-approach';

@@ -69,7 +69,7 @@ export const dialSpeed = (s: LabSheetData, kt: number, round: 'up' | 'near' = 'n
   const value = kt / ktPerUnit(s.dial.unit);
   return { value: round === 'up' ? Math.ceil(value - 1e-9) : Math.round(value), unit: s.dial.unit };
 };
-const digits = (v: number): number => (Number.isInteger(v) || Math.abs(v) >= 1000 ? 0 : Math.abs(v) < 1 ? 2 : 1);
+const digits = (v: number): number => (Number.isInteger(v) || Math.abs(v) >= 1000 ? 0 : Math.abs(v) < 10 ? 2 : 1);
 /** Numbers of the sheet a page worked with, for the list under it. */
 export const factsOf = (s: LabSheetData, keys: readonly Needed[]): LabFact[] =>
   keys.flatMap((key) => {

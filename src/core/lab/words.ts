@@ -49,7 +49,7 @@ export const LAB_WORDS = {
       ? `The centre of gravity is ahead of the main wheels: a small error halves every ${s1(p.halfS)} by itself.`
       : `${p.steered ? 'The steered tailwheel' : 'The fin'} still holds it: a small error halves every ${s1(p.halfS)}.`,
   'run-free-doubles': (p: { doubleS: number }) =>
-    `With the tailwheel casting free or off the ground a small error doubles every ${s1(p.doubleS)}: the pilot is all there is.`,
+    `With the tailwheel castering free or off the ground a small error doubles every ${s1(p.doubleS)}: the pilot is all there is.`,
   'run-band': (p: { from: Speed; to: Speed | null }) =>
     p.to === null
       ? `By itself it swerves above ${at(p.from)}.`
@@ -68,7 +68,7 @@ export const LAB_WORDS = {
   'run-assumed-planar': () => 'Planar: no bounce, no roll of the body, tyres up to the grip of the surface.',
   'run-assumed-wash': () => 'No propeller wash over the tail; the third wheel steers or casters as set.',
   'run-assumed-feet': () =>
-    'Feet: full travel in 0.25 s; short strokes of 0.2 s with 0.15 s of neutral, or pressure in proportion to what is seen.',
+    'Feet: full travel in 0.25 s; short strokes of 0.14 s that lead, or pressure that follows what is seen. A steady wind is held from the start.',
   'run-assumed-lift': () =>
     'The wing takes load off the wheels with the square of the speed, 0.9 of it at the stall speed with the tail down, 0.3 with it up.',
   // The touch

@@ -7,3 +7,4 @@ export * from './eye';
 export * from './path';
 export * from './scene';
 export * from './sheet-view';
+export * from './side';

@@ -1,4 +1,4 @@
-import { G_MS2, M_PER_FT, MS_PER_KT, cosDeg, sinDeg } from '../constants';
+import { G_MS2, MS_PER_KT, sinDeg } from '../constants';
 import { needNumbers, needPositive } from '../guard';
 
 export interface DecrabInput {
@@ -117,7 +117,3 @@ export function crosswindStations(
     };
   });
 }
-
-/** Height lost in a metre of path does not depend on the wind; this is the ground covered while it is lost. */
-export const metresDown = (heightFt: number, slopeDeg: number): number =>
-  slopeDeg <= 0 ? 0 : (heightFt * M_PER_FT * cosDeg(slopeDeg)) / sinDeg(slopeDeg);

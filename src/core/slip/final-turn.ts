@@ -1,4 +1,4 @@
-import { G_MS2, MS_PER_KT, cosDeg, sinDeg, tanDeg } from '../constants';
+import { G_MS2, MS_PER_KT, cosDeg, tanDeg } from '../constants';
 import { needNumbers, needPositive } from '../guard';
 
 export interface FinalTurnInput {
@@ -76,9 +76,3 @@ export function finalTurn(i: FinalTurnInput): FinalTurn | null {
     rollAwayDeg: first === 'inner' ? 180 - i.bankDeg : i.bankDeg,
   };
 }
-
-/** Sideslip of a share of the greatest, degrees; and what the pitot then reads of the speed, as a share: the cosine alone. */
-export const slipReads = (share: number, sideslipMaxDeg: number): { sideslipDeg: number; ofSpeed: number } => ({
-  sideslipDeg: share * sideslipMaxDeg,
-  ofSpeed: 1 - sinDeg(share * sideslipMaxDeg) ** 2 / 2,
-});

@@ -1,6 +1,6 @@
 import { FT_PER_MIN_PER_MS, G_MS2, M_PER_FT, MS_PER_KT, W_PER_HP } from '../constants';
 import { needNumbers, needPositive } from '../guard';
-import { loadAvailable, loadNeeded } from './trials';
+import { loadAvailable } from './trials';
 
 export interface SlowBody {
   massKg: number;
@@ -107,11 +107,4 @@ export function stopHeight(body: SlowBody, tasKt: number, powerShare: number): S
     if (best.heightFt === null || heightFt < best.heightFt) best = { heightFt, gainFt, flareFt, speedKt };
   }
   return best;
-}
-
-/** Can the sink at this speed and power be flared from this height? */
-export function canFlare(body: SlowBody, tasKt: number, powerShare: number, flareFt: number): boolean {
-  const at = slowSink(body, tasKt, powerShare);
-  const needed = loadNeeded(at.sinkFpm, flareFt);
-  return at.nAvail !== null && needed !== null && at.nAvail >= needed;
 }

@@ -11,6 +11,7 @@ export function Range({
   unit,
   onChange,
   text,
+  said,
 }: {
   label: string;
   id: string;
@@ -21,6 +22,8 @@ export function Range({
   unit: string;
   onChange: (v: number) => void;
   text?: string;
+  /** In place of the number and its unit. */
+  said?: string;
 }) {
   const shown =
     Math.abs(value - Math.round(value)) < 1e-9 ? String(Math.round(value)) : value.toFixed(step < 0.1 ? 2 : 1);
@@ -34,11 +37,11 @@ export function Range({
         max={max}
         step={step}
         value={Math.min(max, Math.max(min, value))}
-        aria-valuetext={text ?? `${shown} ${unit}`}
+        aria-valuetext={text ?? said ?? `${shown} ${unit}`}
         onChange={(e) => onChange(Number(e.target.value))}
       />
       <output htmlFor={id} className="mono">
-        {shown} {unit}
+        {said ?? `${shown} ${unit}`}
       </output>
     </div>
   );

@@ -8,7 +8,7 @@ import type { QueryState } from './query-state-read';
  */
 export function stageStart(page: LabPage, sheet: LabSheetData, day: LabDay): QueryState {
   const model = LAB_MODELS[page];
-  if (!model || !model.applies(sheet) || model.missing(sheet).length > 0) return {};
+  if (!model.applies(sheet) || model.missing(sheet).length > 0) return {};
   const first = model.start(sheet, day);
   return {
     compare: 'no',

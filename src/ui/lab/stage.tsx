@@ -1,5 +1,5 @@
 'use client';
-import { type ReactNode, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import {
@@ -15,6 +15,7 @@ import {
   held,
   labWords,
 } from '@/core/lab';
+import { fixed } from '@/core/format';
 import type { LabNote, LabPage } from '@/domain/lab';
 import { labWorker } from '@/workers';
 import { Link } from '../shared/link';
@@ -26,6 +27,8 @@ import { FigureDrawing } from './figure-drawing';
 import { LabBar, type LabContext } from './lab-bar';
 import { noteForBrief } from './note';
 import { Player, usePlayer } from './player';
+import { TaxiWind } from './taxi-wind';
+import { Trials } from './trials';
 import { useQueryState } from './query-state';
 import type { QueryState } from './query-state-read';
 import { Range } from './range';
@@ -43,8 +46,8 @@ export interface StageProps {
   mayBrief: boolean;
   /** Said beside the settings: where one of them comes from, such as a finding. */
   note: string | null;
-  /** More of the same page, under the picture. */
-  children?: ReactNode;
+  /** Slow approach trials captured in flight, as the address has them; empty = none. */
+  trials: string;
 }
 const SECOND = 'b-';
 const part = (state: QueryState, prefix: string): Settings =>
@@ -59,17 +62,16 @@ const part = (state: QueryState, prefix: string): Settings =>
 /** One page of the lab: answer, why, settings, picture, numbers and what was assumed; two of them side by side to compare. */
 export function Stage(p: StageProps) {
   const model = LAB_MODELS[p.page];
-  if (!model) return null;
   const missing = model.missing(p.sheet);
   return (
     <div className="grid">
-      <LabBar context={p.context} withOld />
       {!model.applies(p.sheet) ? (
         <Panel title="Not for this type">
-          <p className="mb-0">This page does not apply to {p.sheet.name}. Choose another type.</p>
+          <LabBar context={p.context} withOld />
+          <p className="mb-0 mt-2">This page does not apply to {p.sheet.name}. Choose another type.</p>
         </Panel>
       ) : missing.length > 0 ? (
-        <Missing missing={missing} name={p.sheet.name} />
+        <Missing missing={missing} name={p.sheet.name} context={p.context} />
       ) : (
         <Shown {...p} model={model} />
       )}
@@ -78,10 +80,11 @@ export function Stage(p: StageProps) {
   );
 }
 
-function Missing({ missing, name }: { missing: LabMissing; name: string }) {
+function Missing({ missing, name, context }: { missing: LabMissing; name: string; context: LabContext }) {
   return (
     <Panel title={`Not on the sheet of ${name}`}>
-      <p>
+      <LabBar context={context} withOld />
+      <p className="mt-2">
         The model works with these numbers and takes none for granted. Measure them and enter them in Hangar, step
         Ground and slip.
       </p>
@@ -158,6 +161,7 @@ function Shown(p: StageProps & { model: LabModel }) {
       </section>
       <div className="lab-stage">
         <Panel title="Set">
+          <LabBar context={p.context} withOld />
           {compares ? (
             <div className="btn-group w-100 mb-2" role="group" aria-label="Which one is set">
               {(['first', 'second'] as const).map((which) => (
@@ -198,7 +202,15 @@ function Shown(p: StageProps & { model: LabModel }) {
           <Picture result={first.result} tS={player.tS} of={compares ? 'First: ' : ''} />
           {second && compares ? <Picture result={second.result} tS={player.tS} of="Second: " /> : null}
           {endS > 0 ? <Player player={player} endS={endS} /> : null}
-          {p.children}
+          {p.page === 'crosswind' ? <TaxiWind layout={p.sheet.gear.layout} /> : null}
+          {p.page === 'slow-approach' ? (
+            <Trials
+              unit={p.sheet.dial.unit}
+              text={String(first.settings.trials ?? '')}
+              change={(trials) => set({ trials })}
+              flown={p.trials}
+            />
+          ) : null}
         </div>
       </div>
       <div className="grid g-1-1">
@@ -266,7 +278,7 @@ function withFrame(result: LabResult, tS: number): LabNote['figure'] {
 function Answer({ result, old, title }: { result: LabResult; old: boolean; title: string | null }) {
   return (
     <div className="mb-2" aria-busy={old}>
-      <p className="answer mb-1" role="status" data-testid="lab-answer">
+      <p className="says mb-1" role="status" data-testid="lab-answer">
         {title ? <span className="soft">{title}: </span> : null}
         {result.tone === 'plain' ? (
           labWords(result.answer)
@@ -317,6 +329,9 @@ function Choice({
   );
 }
 
+const sided = (v: number, unit: string): string =>
+  v === 0 ? `0 ${unit}` : `${fixed(Math.abs(v))} ${unit}, ${v > 0 ? 'right' : 'left'}`;
+
 function Parameters({
   prefix,
   parameters,
@@ -331,7 +346,7 @@ function Parameters({
   return (
     <div className="lab-parameters">
       {parameters.map((x) =>
-        x.kind === 'range' ? (
+        x.kind === 'text' ? null : x.kind === 'range' ? (
           <Range
             key={x.key}
             id={`${prefix}${x.key}`}
@@ -341,6 +356,7 @@ function Parameters({
             max={x.max}
             step={x.step}
             unit={x.unit}
+            {...(x.signed ? { said: sided(Number(settings[x.key]), x.unit) } : {})}
             onChange={(v) => change({ [`${prefix}${x.key}`]: v })}
           />
         ) : (
