@@ -136,10 +136,7 @@ const ROWS: Record<string, Row> = {
     turns: 'clockwise',
     gear: [0.3, 0.8, 0.2],
     slip: [12, -0.42, 0.45, 0.55],
-    low: [
-      ['wing tip', 1.9, 5.65],
-      ['propeller, tail up', 0.28, 0.3],
-    ],
+    low: [['wing tip', 1.9, 5.65]],
     slow: [1.2, 1.6],
   },
   'planalto-p1r': {

@@ -27,7 +27,12 @@ export const types: TypeSheet[] = [
     { gates: [2, 0, -1, 0.5], level: 2, climb: 8, glide: -3, slip: [0, 12, -10], wheel: 6 },
     {
       eyeLateralM: -0.28,
-      parts: [['windscreen post, left', -32, -20, -44, 22]],
+      parts: [
+        ['windscreen post, left', -32, -20, -44, 22],
+        ['strut, left', -62, -4, -88, 24],
+        ['door frame, left', -104, -20, -106, 26],
+        ['strut, right', 66, 0, 84, 18],
+      ],
       references: [
         ['top of the cowling', 0, 9.5, 'level'],
         ['strip on the panel top', 8, 12, 'wheel'],
@@ -48,7 +53,15 @@ export const types: TypeSheet[] = [
       [90, 24],
     ],
     { gates: [2, 0, -1.5, 0], level: 1, climb: 7, glide: -3, slip: [0, 12, -10], wheel: 5 },
-    { eyeLateralM: -0.3, references: [['top of the cowling', 0, 9, 'level']] },
+    {
+      eyeLateralM: -0.3,
+      parts: [
+        ['canopy rail, left', -60, 26, -110, 30],
+        ['wing leading edge, left', -58, 24, -86, 14],
+        ['wing leading edge, right', 58, 20, 86, 14],
+      ],
+      references: [['top of the cowling', 0, 9, 'level']],
+    },
   ),
   withView(
     serranaUrze,
@@ -68,6 +81,10 @@ export const types: TypeSheet[] = [
         ['strut, right', 40, -6, 74, 30],
         ['wing root, left', -24, -20, -60, -22],
         ['wing root, right', 24, -20, 60, -22],
+        ['rear strut, left', -66, -4, -96, 34],
+        ['rear strut, right', 66, -4, 96, 34],
+        ['wing, left', -60, -22, -118, -14],
+        ['wing, right', 60, -22, 118, -14],
       ],
       references: [
         ['top of the cowling', 0, 6, 'level'],
@@ -91,6 +108,10 @@ export const types: TypeSheet[] = [
       parts: [
         ['strut, left', -40, -6, -74, 30],
         ['strut, right', 40, -6, 74, 30],
+        ['rear strut, left', -68, -4, -98, 36],
+        ['rear strut, right', 68, -4, 98, 36],
+        ['wing, left', -58, -20, -116, -12],
+        ['wing, right', 58, -20, 116, -12],
       ],
       references: [['top of the cowling', 0, 7, 'level']],
     },
@@ -114,6 +135,9 @@ export const types: TypeSheet[] = [
       parts: [
         ['windscreen post, left', -30, -20, -40, 26],
         ['strut, left', -58, 0, -78, 26],
+        ['window frame, left', -92, -24, -96, 34],
+        ['strut, right', 64, 2, 84, 20],
+        ['window frame, right', 90, -24, 94, 26],
       ],
       references: [
         ['rivet line of the cowling', 0, 7, 'level'],
@@ -141,6 +165,10 @@ export const types: TypeSheet[] = [
         ['lower wing root, right', 38, 22, 72, 26],
         ['flying wire, left', -34, -10, -62, 24],
         ['flying wire, right', 34, -10, 62, 24],
+        ['rear cabane strut, left', -74, -28, -84, 24],
+        ['rear cabane strut, right', 74, -28, 84, 24],
+        ['lower wing, left', -72, 26, -112, 28],
+        ['lower wing, right', 72, 26, 112, 28],
       ],
       references: [
         ['front cabane bolt', 0, 4, 'level'],
@@ -164,6 +192,10 @@ export const types: TypeSheet[] = [
       parts: [
         ['windscreen frame, left', -24, -18, -27, 12],
         ['windscreen frame, right', 24, -18, 27, 12],
+        ['canopy rail, left', -52, 30, -112, 34],
+        ['canopy rail, right', 52, 30, 112, 34],
+        ['wing leading edge, left', -58, 22, -84, 16],
+        ['wing leading edge, right', 58, 22, 84, 16],
       ],
       references: [['top of the ring cowl', 0, 4.5, 'level']],
     },
@@ -184,6 +216,10 @@ export const types: TypeSheet[] = [
       parts: [
         ['windscreen frame, left', -22, -18, -25, 10],
         ['windscreen frame, right', 22, -18, 25, 10],
+        ['canopy rail, left', -52, 30, -112, 34],
+        ['canopy rail, right', 52, 30, 112, 34],
+        ['wing leading edge, left', -58, 22, -84, 16],
+        ['wing leading edge, right', 58, 22, 84, 16],
       ],
       references: [['top of the cowling', 0, 3.5, 'level']],
     },
@@ -204,7 +240,15 @@ export const types: TypeSheet[] = [
       [90, 22],
     ],
     { gates: [2, 0, -1, 1], level: 1.5, climb: 8, glide: -2, slip: [0, 8, -8], wheel: 5 },
-    { eyeLateralM: -0.3, references: [['top of the nose', 0, 10.5, 'level']] },
+    {
+      eyeLateralM: -0.3,
+      parts: [
+        ['nacelle, left', -52, 14, -84, 12],
+        ['nacelle, right', 52, 12, 84, 10],
+        ['window frame, left', -98, -18, -100, 24],
+      ],
+      references: [['top of the nose', 0, 10.5, 'level']],
+    },
   ),
   withView(
     orlaMare,
@@ -220,7 +264,15 @@ export const types: TypeSheet[] = [
       [90, 27],
     ],
     { gates: [2, 1, 0, 2], level: 2, climb: 8, glide: -1, slip: [1, 8, -8], wheel: 5 },
-    { eyeLateralM: -0.32, references: [['mooring cleat on the bow', 0, 11, 'level']] },
+    {
+      eyeLateralM: -0.32,
+      parts: [
+        ['window frame, left', -88, -20, -91, 26],
+        ['float strut, left', -104, -2, -100, 12],
+        ['float strut, right', 104, -2, 100, 10],
+      ],
+      references: [['mooring cleat on the bow', 0, 11, 'level']],
+    },
   ),
 ].map(withDynamics);
 

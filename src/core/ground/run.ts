@@ -187,17 +187,14 @@ function forcesOn(i: RunInput, s: Motion, t: number, pedal: number): Forces {
   };
 }
 
-/** Yaw a full pedal gives here, rad/s²: rudder, and the third wheel as far as it grips. */
+/** Yaw that a little pedal gives here, over its share of full, rad/s²: rudder, and the third wheel while it grips. */
 function authority(i: RunInput, s: Motion): number {
   const b = i.body;
   const air = s.u + i.headwindMs;
   const q = 0.5 * b.airDensityKgM3 * air * air;
   const rudder = q * b.finAreaM2 * b.finLiftSlopePerRad * b.rudderEffectiveness * b.rudderMaxDeg * RAD * b.finArmM;
-  const lift = Math.min(0.98, i.liftShare * ((air * air) / b.stallSpeedMs ** 2));
-  const base = Math.abs(b.mainsXM - b.thirdWheelXM);
-  const grip = ((i.grip.left + i.grip.right) / 2) * ((b.massKg * G_MS2 * (1 - lift) * Math.abs(b.mainsXM)) / base);
-  const third = i.thirdDown ? Math.min(grip, b.corneringThirdNPerRad * b.steerDeg * RAD) : 0;
-  return (rudder + third * Math.abs(b.thirdWheelXM)) / b.yawInertiaKgM2;
+  const third = i.thirdDown ? b.corneringThirdNPerRad * b.steerDeg * RAD * Math.abs(b.thirdWheelXM) : 0;
+  return (rudder + third) / b.yawInertiaKgM2;
 }
 
 /** The foot that a steady wind asks for, and is held from the start: where neither force nor moment is left over. */

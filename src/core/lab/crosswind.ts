@@ -131,7 +131,7 @@ function whyOf(s: LabSheetData, set: Settings, a: ReturnType<typeof askedOf>): L
           said('wind-clear', {
             part: first(a.lowest.name),
             cm: a.lowest.clearanceM * 100,
-            touchDeg: a.lowest.touchBankDeg ?? 90,
+            touchDeg: a.lowest.touchBankDeg,
           }),
         ]
       : []),

@@ -55,6 +55,8 @@ const STEP_S = 0.005;
 /** Yaw the rudder must still be able to give when the tail is to come down, °/s². */
 const RESERVE_DEG_S2 = 5;
 const HELD_DEG = 12;
+/** Less than this is no weave to speak of. */
+const WEAVE_DEG = 5;
 const FRAME_S = 0.06;
 const HEAVY_TAIL = 0.15;
 
@@ -113,7 +115,7 @@ function answerOf(
       tone: 'outside',
     };
   if (run.offAtS !== null) return { answer: said('run-off', { speed, footS, atS: run.offAtS }), tone: 'outside' };
-  if (footS !== null && run.growingSwings >= 2 && run.greatestHeadingDeg > 1.5 * Math.abs(swerveDeg))
+  if (footS !== null && run.growingSwings >= 2 && run.greatestHeadingDeg > Math.max(WEAVE_DEG, 2 * Math.abs(swerveDeg)))
     return {
       answer: said('run-weaves', { speed, delayS: i.pilot.delayS, swings: run.growingSwings + 1 }),
       tone: run.greatestHeadingDeg > HELD_DEG ? 'outside' : 'edge',

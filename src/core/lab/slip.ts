@@ -110,7 +110,7 @@ function drawn(
         label(
           x + 52,
           groundY + 64,
-          `rolls ${t.rolls} by ${fixed(t.rollAwayDeg)}\u00b0`,
+          t.rolls === 'under' ? 'rolls under' : 'rolls to level',
           t.rolls === 'under' ? 'warn' : 'soft',
           'middle',
         ),
@@ -152,7 +152,7 @@ function drawn(
       label(40, 30, `from ${FROM_FT} ft, no wind`, 'soft'),
       label(X(far(slipped)), groundY + 24, `${fixed(Math.round(far(slipped) / 10) * 10)} m`, 'this', 'middle'),
       label(X(far(clean)), groundY + 46, `${fixed(Math.round(far(clean) / 10) * 10)} m without`, 'soft', 'end'),
-      label(550, 30, `stall of each wing in the turn, ${s.dial.unit} CAS`, 'soft'),
+      label(550, 30, `each wing stalls at, ${s.dial.unit}`, 'soft'),
       ...skid.texts,
       ...slip.texts,
     ],

@@ -253,7 +253,9 @@ export const slowModel: LabModel = {
         : said('slow-sink', { sinkFpm: at.sinkFpm, pathDeg: at.pathDeg, nAvail: at.nAvail, by: at.limitedBy }),
       stop.heightFt === null
         ? said('slow-stop-never')
-        : said('slow-stop', { heightFt: stop.heightFt, speed: dial(stop.speedKt / a.toTas) }),
+        : stop.speedKt <= tasKt
+          ? said('slow-stop-here', { heightFt: stop.heightFt })
+          : said('slow-stop', { heightFt: stop.heightFt, speed: dial(stop.speedKt / a.toTas) }),
     ];
     return {
       page: 'slow-approach',

@@ -1,7 +1,7 @@
 /** The touch: sink to load, the skip and the bounce, and what the hands do about it. */
 import { coder } from '@/domain/coded';
 import { MS_PER_KT } from '../constants';
-import { fixed } from '../format';
+import { fixed, upTo } from '../format';
 import { TOUCH_NEEDS } from '../sheet';
 import {
   FIRMNESS_FPM,
@@ -286,10 +286,11 @@ export const touchModel: LabModel = {
     const limits = limitsOf(s);
     const { answer, tone } = answerOf(o, limits);
     const crab = numberOf(set, 'crab');
-    const tallest = Math.max(4.2, ...o.states.map((x) => x.heightM + 3));
-    const k = Math.min(40, (GROUND_Y - 20) / tallest);
+    // The aeroplane with room over it, and the highest hop.
+    const tallest = Math.max(3.6, ...o.states.map((x) => x.heightM + 2.2));
+    const k = Math.min(48, (GROUND_Y - 30) / tallest);
     // Height against time behind the aeroplane: the path of the mains.
-    const X = (t: number) => 380 + (t / RUN_S) * (W - 400);
+    const X = (t: number) => 420 + (t / RUN_S) * (W - 440);
     const path = (pick: (x: (typeof o.states)[number]) => number): Point[] =>
       o.states.filter((_, n) => n % 2 === 0).map((x): Point => [X(x.tS), GROUND_Y - Math.max(-0.2, pick(x)) * k]);
     const frames = o.states
@@ -297,10 +298,10 @@ export const touchModel: LabModel = {
       .map((x) => ({
         tS: x.tS,
         shapes: [
-          ...sideView(s, i, x, k, 190),
+          ...sideView(s, i, x, k, 270),
           circle(X(x.tS), GROUND_Y - Math.max(-0.2, x.mainsM) * k, 6, tone === 'outside' ? 'warn' : 'this'),
-          box(W - 150, H - 34, 120, 12, 'card'),
-          box(W - 150, H - 34, Math.min(120, 60 * x.liftShare), 12, 'other'),
+          box(150, H - 26, 120, 12, 'card'),
+          box(150, H - 26, Math.min(120, 60 * x.liftShare), 12, 'other'),
         ],
         texts: [
           label(
@@ -309,7 +310,7 @@ export const touchModel: LabModel = {
             `nose ${fixed(x.pitchDeg)}\u00b0, ${fixed(x.speedMs / i.body.stallSpeedMs, 2)} \u00d7 Vs`,
             'ink',
           ),
-          label(W - 158, H - 23, `lift ${fixed(x.liftShare * 100)} %`, 'soft', 'end'),
+          label(142, H - 15, `lift ${fixed(x.liftShare * 100)} %`, 'soft', 'end'),
         ],
       }));
     return {
@@ -355,10 +356,10 @@ export const touchModel: LabModel = {
             'soft',
             'end',
           ),
-          ...[1, 2, 3, 4].map((t) => label(X(t), GROUND_Y + 24, `${t} s`, 'soft', 'middle')),
+          ...[1, 2, 3, 4].map((t) => label(X(t), GROUND_Y + 26, `${t} s`, 'soft', 'middle')),
           ...o.contacts
             .slice(0, 5)
-            .map((c) => label(X(c.tS), GROUND_Y - 8, `${fixed(c.loadG, 1)} g`, c.loadG > 2 ? 'warn' : 'ink')),
+            .map((c) => label(X(c.tS), GROUND_Y - 8, `${upTo(c.loadG, 1)} g`, c.loadG > 2 ? 'warn' : 'ink')),
         ],
       },
       frames,
@@ -379,7 +380,7 @@ export const touchModel: LabModel = {
           fixed(c.tS, 1),
           c.wheels === 'all' ? 'all' : c.wheels === 'mains' ? 'main wheels' : tailwheel(s) ? 'tailwheel' : 'nosewheel',
           fixed(c.sinkFpm),
-          fixed(c.loadG, 1),
+          upTo(c.loadG, 1),
           fixed(c.hopFt, 1),
         ]),
       },

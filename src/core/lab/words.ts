@@ -1,6 +1,6 @@
 /** What the pages of the lab say: the answer, why, and what was assumed. Read as an instructor would say it. */
 import { type Coded, sentence } from '@/domain/coded';
-import { fixed, upTo, withUnit } from '../format';
+import { downTo, fixed, upTo, withUnit } from '../format';
 
 interface Speed {
   value: number;
@@ -10,7 +10,6 @@ const at = (s: Speed): string => withUnit(s.value, s.unit);
 const s1 = (s: number): string => withUnit(s, 's', 1);
 const deg = (d: number): string => `${fixed(d)}\u00b0`;
 const deg1 = (d: number): string => `${fixed(d, 1)}\u00b0`;
-const side = (x: 'left' | 'right'): string => x;
 
 export const LAB_WORDS = {
   // Straight or swerving
@@ -37,19 +36,19 @@ export const LAB_WORDS = {
         : p.why === 'wheel-lifted'
           ? 'the inner wheel lifts'
           : 'the nose is past 45\u00b0'
-    }${p.wing === null ? '' : `, the ${side(p.wing)} wing goes down`}.`,
+    }${p.wing === null ? '' : `, the ${p.wing} wing goes down`}.`,
   'run-off': (p: { speed: Speed; footS: number | null; atS: number }) =>
     `${p.footS === null ? 'No foot' : `Foot at ${s1(p.footS)}`} at ${at(p.speed)}: off the edge of the runway after ${s1(p.atS)}.`,
   'run-weaves': (p: { speed: Speed; delayS: number; swings: number }) =>
     `At ${at(p.speed)}, ${s1(p.delayS)} behind what is seen, the feet make the weave grow: ${p.swings} swings, each wider than the last.`,
   'run-doubles': (p: { doubleS: number; tail: boolean }) =>
-    `${p.tail ? 'The centre of gravity is behind the main wheels' : 'At this speed'}: a small error doubles every ${s1(p.doubleS)}.`,
+    `${p.tail ? 'The centre of gravity is behind the main wheels' : 'At this speed'}: a small error doubles every ${downTo(p.doubleS, 1)} s.`,
   'run-halves': (p: { halfS: number; nosewheel: boolean; steered: boolean }) =>
     p.nosewheel
       ? `The centre of gravity is ahead of the main wheels: a small error halves every ${s1(p.halfS)} by itself.`
       : `${p.steered ? 'The steered tailwheel' : 'The fin'} still holds it: a small error halves every ${s1(p.halfS)}.`,
   'run-free-doubles': (p: { doubleS: number }) =>
-    `With the tailwheel castering free or off the ground a small error doubles every ${s1(p.doubleS)}: the pilot is all there is.`,
+    `With the tailwheel castering free or off the ground a small error doubles every ${downTo(p.doubleS, 1)} s: the pilot is all there is.`,
   'run-band': (p: { from: Speed; to: Speed | null }) =>
     p.to === null
       ? `By itself it swerves above ${at(p.from)}.`
@@ -62,7 +61,7 @@ export const LAB_WORDS = {
   'run-fade-withheld': (p: { demonstratedKt: number; holdsKt: number }) =>
     `No speed to lower the tail at: the model holds ${withUnit(p.holdsKt, 'kt')} where ${withUnit(p.demonstratedKt, 'kt')} was demonstrated, so it is not to be believed.`,
   'run-grip': (p: { left: number; right: number; mostG: number }) =>
-    `The tyres hold ${fixed(Math.min(p.left, p.right), 1)} of their load at most; ${fixed(p.mostG, 2)} g sideways was needed.`,
+    `The tyres hold ${downTo(Math.min(p.left, p.right), 2)} of the load on them and no more; ${upTo(p.mostG, 2)} g sideways was reached.`,
   'run-outer': (p: { percent: number }) => `The outer wheel carried ${fixed(p.percent)} % of the load of both.`,
   'run-brakes': () => 'Brakes for direction are the last resort: they take the grip the tyre needs sideways.',
   'run-assumed-planar': () => 'Planar: no bounce, no roll of the body, tyres up to the grip of the surface.',
@@ -73,15 +72,15 @@ export const LAB_WORDS = {
     'The wing takes load off the wheels with the square of the speed, 0.9 of it at the stall speed with the tail down, 0.3 with it up.',
   // The touch
   'touch-stays': (p: { loadG: number; word: string }) =>
-    `It stays down: ${fixed(p.loadG, 1)} g at the touch, ${p.word}.`,
+    `It stays down: ${upTo(p.loadG, 1)} g at the touch, ${p.word}.`,
   'touch-skips': (p: { hops: number; highestFt: number; loadG: number }) =>
-    `It skips ${p.hops === 1 ? 'once' : `${p.hops} times`}, ${withUnit(p.highestFt, 'ft', 1)} at most, and settles; ${fixed(p.loadG, 1)} g at worst.`,
+    `It skips ${p.hops === 1 ? 'once' : `${p.hops} times`}, ${withUnit(p.highestFt, 'ft', 1)} at most, and settles; ${upTo(p.loadG, 1)} g at worst.`,
   'touch-porpoise': (p: { first: number; worst: number }) =>
-    `It gets worse: ${fixed(p.first, 1)} g at the first touch, ${fixed(p.worst, 1)} g later. Go around at the second bounce, at the latest.`,
+    `It gets worse: ${upTo(p.first, 1)} g at the first touch, ${upTo(p.worst, 1)} g later. Go around at the second bounce, at the latest.`,
   'touch-flies': (p: { highestFt: number; ratio: number }) =>
     `It flies again: ${withUnit(p.highestFt, 'ft')} up at ${fixed(p.ratio, 2)} of the stall speed. Hold the attitude, power, and go around.`,
   'touch-load': (p: { sinkFpm: number; loadG: number; strokeM: number }) =>
-    `${withUnit(p.sinkFpm, 'ft/min')} stopped over ${withUnit(p.strokeM * 100, 'cm')} of gear is ${fixed(p.loadG, 1)} g.`,
+    `${withUnit(p.sinkFpm, 'ft/min')} stopped over ${withUnit(p.strokeM * 100, 'cm')} of gear is ${upTo(p.loadG, 1)} g.`,
   'touch-tail': () =>
     'The wheels are ahead of the centre of gravity: the touch pitches the nose up, the wing lifts more, and it flies again.',
   'touch-nose': () =>
@@ -107,13 +106,15 @@ export const LAB_WORDS = {
     'Pitch: a centre of gravity a tenth of the chord ahead of neutral, and a tail that damps.',
   // Crosswind
   'wind-held': (p: { crosswindKt: number; bankDeg: number; rudder: number; aileron: number }) =>
-    `${withUnit(p.crosswindKt, 'kt')} is held with ${deg(p.bankDeg)} of bank, ${fixed(p.rudder * 100)} % of rudder and ${fixed(p.aileron * 100)} % of aileron.`,
+    `${withUnit(p.crosswindKt, 'kt')} is held with ${upTo(p.bankDeg)}\u00b0 of bank, ${upTo(p.rudder * 100)} % of rudder and ${upTo(p.aileron * 100)} % of aileron.`,
   'wind-short': (p: { crosswindKt: number; holdsKt: number }) =>
     `Wing low holds ${withUnit(Math.floor(p.holdsKt), 'kt')} at this speed; ${withUnit(p.crosswindKt, 'kt')} is more than the rudder gives.`,
   'wind-over': (p: { crosswindKt: number; limitKt: number; whose: string }) =>
     `${withUnit(p.crosswindKt, 'kt')} is above the ${p.whose} of ${withUnit(p.limitKt, 'kt')}: not today.`,
-  'wind-clear': (p: { part: string; cm: number; touchDeg: number }) =>
-    `${p.part} clears the ground by ${withUnit(Math.floor(p.cm), 'cm')} at that bank; it touches at ${deg(Math.floor(p.touchDeg))}.`,
+  'wind-clear': (p: { part: string; cm: number; touchDeg: number | null }) =>
+    `${p.part} clears the ground by ${withUnit(Math.floor(p.cm), 'cm')} at that bank${
+      p.touchDeg === null ? '' : `; it touches at ${deg(Math.floor(p.touchDeg))}`
+    }.`,
   'wind-touches': (p: { part: string; touchDeg: number }) =>
     `${p.part} touches the ground at ${deg(Math.floor(p.touchDeg))} of bank: less than this wind asks for.`,
   'wind-decrab': (p: { heightFt: number; seconds: number; driftM: number; driftKt: number }) =>
@@ -138,8 +139,8 @@ export const LAB_WORDS = {
     spacingM: number;
     heightFt: number;
   }) =>
-    `Downwind at ${withUnit(p.heightFt, 'ft')} and ${withUnit(p.spacingM, 'm')}: the runway lies ${deg(p.belowDeg)} below the horizon` +
-    `${p.part === null ? '' : `, ${p.share < 0.34 ? 'near the top of' : p.share > 0.66 ? 'near the foot of' : 'half-way down'} the ${p.part}`} from the ${p.seat}.`,
+    `Downwind at ${withUnit(p.heightFt, 'ft')} and ${withUnit(p.spacingM, 'm')}, from the ${p.seat}: the runway lies ${deg(p.belowDeg)} below the horizon` +
+    `${p.part === null ? '' : `, ${p.share < 0.34 ? 'near the top of' : p.share > 0.66 ? 'near the foot of' : 'half-way down'} the ${p.part}`}.`,
   'side-hidden': (p: { seat: string; belowDeg: number; sillDeg: number }) =>
     `From the ${p.seat} the runway is hidden: ${deg(p.belowDeg)} below the horizon, and the sill ends at ${deg(p.sillDeg)}.`,
   'side-wing': (p: { bankDeg: number }) =>
@@ -164,10 +165,8 @@ export const LAB_WORDS = {
   'slip-leave': (p: { floatM: number; speed: Speed }) =>
     `Each ${at(p.speed)} too many when it is left floats about ${withUnit(Math.ceil(p.floatM / 10) * 10, 'm')} further.`,
   'slip-skid': (p: { innerKt: number; outerKt: number; under: boolean; awayDeg: number }) =>
-    `Foot into the final turn: the ${p.under ? 'inner' : 'outer'} wing lets go first, ${fixed(Math.abs(p.outerKt - p.innerKt), 1)} kt before the other, ` +
-    `and rolls ${p.under ? 'under' : 'over'} by ${deg(p.awayDeg)}.`,
-  'slip-slips': (p: { outerKt: number; awayDeg: number }) =>
-    `Foot out of the turn: the outer wing lets go first, ${withUnit(p.outerKt, 'kt', 1)} above the stall, and rolls ${deg(p.awayDeg)} back to level.`,
+    `Foot into the final turn: the ${p.under ? 'inner' : 'outer'} wing stalls ${fixed(Math.abs(p.outerKt - p.innerKt))} kt before the other ` +
+    `and the aeroplane rolls ${p.under ? 'under, further into the turn' : 'out of the turn'}: ${deg(p.awayDeg)} to ${p.under ? 'inverted' : 'level'}.`,
   'slip-note': ({ text }: { text: string }) => text,
   'slip-low': () =>
     'No big slips low: it takes a second or two and 30 to 50 ft to leave one. Passengers dislike it; say so first.',
@@ -191,10 +190,12 @@ export const LAB_WORDS = {
   'slow-floor': (p: { floor: Speed; handbook: boolean }) =>
     `Never below ${at(p.floor)}, ${p.handbook ? 'the handbook\u2019s speed' : '1.2 of the stall'}, gust added.`,
   'slow-sink': (p: { sinkFpm: number; pathDeg: number; nAvail: number; by: 'wing' | 'elevator' }) =>
-    `${withUnit(Math.round(p.sinkFpm / 10) * 10, 'ft/min')} down a path of ${deg1(p.pathDeg)}; wing and elevator can give ${fixed(p.nAvail, 2)} g, the ${p.by} is the limit.`,
+    `${withUnit(Math.ceil(p.sinkFpm / 10) * 10, 'ft/min')} down a path of ${deg1(p.pathDeg)}; wing and elevator can give ${downTo(p.nAvail, 2)} g, the ${p.by} is the limit.`,
   'slow-climbs': () => 'With this power it does not come down.',
   'slow-stop': (p: { heightFt: number; speed: Speed }) =>
     `An engine stop below ${withUnit(Math.ceil(p.heightFt / 10) * 10, 'ft')} cannot be flared: the nose must go down to ${at(p.speed)} first. Brief that height.`,
+  'slow-stop-here': (p: { heightFt: number }) =>
+    `After an engine stop the flare takes ${withUnit(Math.ceil(p.heightFt / 10) * 10, 'ft')} at this speed: from lower it cannot be flared. Brief that height.`,
   'slow-stop-never': () => 'After an engine stop no height makes a flare possible at these numbers.',
   'slow-steep': (p: { steepDeg: number; draggedDeg: number }) =>
     `Idle gives ${deg1(p.steepDeg)}, this power ${deg1(p.draggedDeg)}: prefer steep and stable to flat and dragged.`,

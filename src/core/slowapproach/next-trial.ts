@@ -9,14 +9,17 @@ export interface NextTrial {
 }
 type Asked = Parameters<typeof slowestApproach>[1];
 const MOST_LEFT = 30;
+/** Where an arrest is taken to begin, of the stall, before any trial says so: only for how many may be left. */
+const USUAL = 1.22;
 /** Speeds looked at, of the stall, in steps of a knot. */
-const SPEEDS = { from: 1.05, to: 1.6 };
+const SPEEDS = { from: 1.05, to: 1.5 };
+
 const LEAST_FOR_FIT = 5;
 
 /**
  * The trial that tells most: first what the refusal asks for (an idle one, another outcome, a speed on the other side),
- * then the one after which the fitted chance at the speed in question is known best.
- * Source: greatest fall of the variance of the fitted logit at the point asked for, over a grid of speeds and powers.
+ * then the one that tells most of where it begins to work.
+ * Source: D-optimal design, the greatest gain of information on the fitted logit, over a grid of speeds and powers.
  * @param trials flown so far
  * @param asked as of {@link slowestApproach}
  * @returns null when there is an answer already
@@ -33,8 +36,10 @@ export function nextTrial(trials: readonly SlowTrial[], asked: Asked): NextTrial
   let so = [...trials];
   let next = first;
   for (let n = 1; n <= MOST_LEFT; n++) {
-    const likely = spreadAt(so, asked, next)?.chance ?? (next.speedKt / asked.stallSpeedKt >= 1.25 ? 1 : 0);
-    so = [...so, { ...next, arrested: likely >= 0.5 ? 'fully' : 'not' }];
+    const mixed = new Set(so.map((t) => t.arrested === 'fully')).size > 1;
+    const chance = mixed ? spreadAt(so, asked, next)?.chance : undefined;
+    const likely = chance === undefined ? next.speedKt >= USUAL * asked.stallSpeedKt : chance >= 0.5;
+    so = [...so, { ...next, arrested: likely ? 'fully' : 'not' }];
     const fit = slowestApproach(so, asked);
     if (!fit.refused) return { ...first, left: n };
     next = choose(so, asked, fit);
@@ -61,20 +66,20 @@ function choose(trials: readonly SlowTrial[], asked: Asked, fit: SlowFit): Point
           : Math.round((Math.min(...yes) + Math.max(...no)) / 2);
     return { speedKt, powerShare: known.length % 2 === 0 ? 0 : asked.powerShare };
   }
-  if (fit.reason === 'extrapolation' || fit.reason === 'bound-never-reached') {
-    const outside = !known.some((t) => (t.powerShare ?? 0) >= asked.powerShare);
-    const wanted = Math.ceil(fit.lowerBoundSpeedKt ?? Math.max(...speeds) + 2);
-    if (outside) return { speedKt: kt(1.3), powerShare: asked.powerShare };
-    if (wanted > Math.max(...speeds)) return { speedKt: Math.min(wanted, kt(SPEEDS.to)), powerShare: asked.powerShare };
-  }
-  const target = { speedKt: fit.lowerBoundSpeedKt ?? fit.speed99Kt ?? kt(1.3), powerShare: asked.powerShare };
-  let best: Point = { speedKt: Math.round(target.speedKt), powerShare: asked.powerShare };
-  let least = Infinity;
+  const topKt = Math.max(...speeds);
+  const bound = fit.lowerBoundSpeedKt;
+  if (fit.reason === 'extrapolation' && bound !== null && bound > topKt && bound <= kt(SPEEDS.to))
+    return { speedKt: Math.ceil(bound), powerShare: asked.powerShare };
+  if (!known.some((t) => (t.powerShare ?? 0) >= asked.powerShare))
+    return { speedKt: kt(1.3), powerShare: asked.powerShare };
+  let best: Point = { speedKt: kt(1.3), powerShare: asked.powerShare };
+  let most = -Infinity;
   for (const powerShare of powers)
     for (let speedKt = kt(SPEEDS.from); speedKt <= kt(SPEEDS.to); speedKt++) {
-      const spread = spreadAt(trials, asked, target, { speedKt, powerShare })?.variance ?? Infinity;
-      if (spread < least - 1e-12) {
-        least = spread;
+      const at = spreadAt(trials, asked, { speedKt, powerShare });
+      const tells = at === null ? 0 : at.chance * (1 - at.chance) * at.variance;
+      if (tells > most + 1e-12) {
+        most = tells;
         best = { speedKt, powerShare };
       }
     }

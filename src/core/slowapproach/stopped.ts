@@ -43,10 +43,8 @@ export function slowSink(
   });
   const v = tasKt * MS_PER_KT;
   const weight = body.massKg * G_MS2;
-  const thrust = Math.min(
-    ((body.propEfficiency ?? 0.75) * body.powerHp * W_PER_HP * powerShare) / v,
-    (body.staticThrustN ?? Infinity) * powerShare,
-  );
+  const shaft = ((body.propEfficiency ?? 0.75) * body.powerHp * W_PER_HP * powerShare) / v;
+  const thrust = body.staticThrustN === null ? shaft : Math.min(shaft, body.staticThrustN * powerShare);
   const q = 0.5 * body.airDensityKgM3 * v * v * body.wingAreaM2;
   // The wash carries its part of the weight.
   const cl = weight / q / (1 + body.powerLiftK * (thrust / weight));

@@ -242,8 +242,7 @@ export function slowestApproach(
 }
 
 /**
- * The fitted chance of a full arrest at a point, and how well it is known, as the variance of its logit; with one more
- * trial at another point when that is given.
+ * The fitted chance of a full arrest at a point, and how well it is known, as the variance of its logit.
  * @returns null with fewer than two usable trials
  * @throws BadNumber when a number handed in is none
  * @example
@@ -253,27 +252,11 @@ export function spreadAt(
   trials: readonly SlowTrial[],
   asked: { stallSpeedKt: number },
   at: { speedKt: number; powerShare: number },
-  oneMore?: { speedKt: number; powerShare: number },
 ): { chance: number; variance: number } | null {
-  needNumbers('spreadAt', { trials, at, oneMore, stall: asked.stallSpeedKt });
+  needNumbers('spreadAt', { trials, at, stall: asked.stallSpeedKt });
   const rows = usable(trials).map((t) => ({ z: scaledPoint(t, asked.stallSpeedKt), yes: t.yes }));
   if (rows.length < 2) return null;
   const { b, covariance } = fitted(rows);
   const z = scaledPoint(at, asked.stallSpeedKt);
-  let known = covariance;
-  if (oneMore) {
-    // One more row takes from the covariance what it tells: Sherman and Morrison's formula.
-    const m = scaledPoint(oneMore, asked.stallSpeedKt);
-    const p = 1 / (1 + Math.exp(-dot(b, m)));
-    const weight = p * (1 - p);
-    const c = times(covariance, m);
-    const down = weight / (1 + weight * dot(m, c));
-    const row = (j: 0 | 1 | 2): V3 => [
-      covariance[j][0] - down * c[j] * c[0],
-      covariance[j][1] - down * c[j] * c[1],
-      covariance[j][2] - down * c[j] * c[2],
-    ];
-    known = [row(0), row(1), row(2)];
-  }
-  return { chance: 1 / (1 + Math.exp(-dot(b, z))), variance: dot(z, times(known, z)) };
+  return { chance: 1 / (1 + Math.exp(-dot(b, z))), variance: dot(z, times(covariance, z)) };
 }
