@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LabNote } from './lab';
 import { PlanBlock } from './plan';
 import { ATTITUDES } from './words';
 
@@ -61,5 +62,7 @@ export const BriefChoices = z.object({
   focus: z.string(),
   /** The lesson as planned from the last debrief; absent in briefs older than plans. */
   plan: z.array(PlanBlock).max(30).optional(),
+  /** Pages of the lab put into this brief. */
+  models: z.array(LabNote).max(6, 'At most six pages of the lab in a brief: remove one.').optional(),
 });
 export type BriefChoices = z.infer<typeof BriefChoices>;

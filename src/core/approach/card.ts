@@ -135,6 +135,9 @@ export function kneeboardCard(f: CardFacts): Card {
             },
           ]
         : []),
+      ...(choices.models && choices.models.length > 0
+        ? [{ title: 'From the lab: a model, not the flight manual', lines: choices.models.map((m) => m.answer) }]
+        : []),
       ...choices.layout.own.map((o) => ({ title: o.title, lines: [o.text] })),
     ],
     tally: { rows: 10, columns: TALLY },

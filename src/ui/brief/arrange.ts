@@ -28,6 +28,7 @@ export const BLOCKS: readonly BlockMeta[] = [
   { id: 'airspace', title: 'Airspace floors on departure', wide: 'two-thirds' },
   { id: 'electrics', title: 'Alternator failure', wide: 'third' },
   { id: 'schools', title: 'School procedures', wide: 'full' },
+  { id: 'models', title: 'From the lab', wide: 'full' },
   { id: 'second', title: 'Two aeroplanes', wide: 'half' },
 ];
 

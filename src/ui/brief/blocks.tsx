@@ -36,6 +36,7 @@ import { Source } from '../shared/source';
 import { Verdict } from '../shared/verdict';
 import { EnvelopeDrawing } from './envelope';
 import { HabitList } from './habit-list';
+import { LabNotes } from './lab-notes';
 import { AirspaceStrip, LimitBars, ProfileDrawing, RunwayDial, RunwayStrip, directionText } from './drawings';
 
 export interface BriefFacts {
@@ -50,6 +51,8 @@ export interface BriefFacts {
   defects: string[];
 }
 export interface Shown extends BriefFacts {
+  /** Takes a page of the lab out again, where the brief is worked on. */
+  removeModel?: (id: string) => void;
   choices: BriefChoices;
   result: BriefResult;
 }
@@ -79,6 +82,7 @@ export const BLOCK_BODIES: Record<string, (s: Shown) => ReactNode> = {
     ) : (
       <Missing>No plan yet. The debrief proposes one.</Missing>
     ),
+  models: ({ choices, removeModel }) => <LabNotes notes={choices.models ?? []} remove={removeModel ?? null} />,
   path: (s) => {
     const additive = s.result.gates.find((g) => g.additive > 0)?.additive ?? 0;
     return (

@@ -38,6 +38,7 @@ export const BriefPanels = memo(function BriefPanels({
       !layout.hidden.includes(id) &&
       (id !== 'second' || shown.choices.second !== null || arranging) &&
       (id !== 'one-engine' || shown.sheet.twin || arranging) &&
+      (id !== 'models' || (shown.choices.models ?? []).length > 0) &&
       (id !== 'plan' || shown.choices.plan !== undefined || arranging),
   );
   const own = (id: string) => layout.own.find((o) => o.id === id);

@@ -1,6 +1,7 @@
 import { typedDate } from '@/core/schedule';
 import { readReport } from '@/core/wind';
 import type { BriefChoices } from '@/domain/brief';
+import type { LabNote } from '@/domain/lab';
 import { type Layout, completeLayout } from './arrange';
 import type { Weather } from '@/domain/weather';
 import { type WindFields, windToFields } from './wind-entry';
@@ -37,6 +38,7 @@ export interface BriefValues extends WindFields {
   secondAt: string;
   secondBreak: string;
   layout: Layout;
+  models: LabNote[];
 }
 
 const text = (n: number | null): string => (n === null ? '' : String(n));
@@ -82,6 +84,7 @@ export function valuesOf(choices: BriefChoices, saved: boolean, timeZone: string
     oat: choices.oatC === fromReport.oatC ? '' : text(choices.oatC),
     wet: choices.surfaceState === 'wet',
     layout: completeLayout(choices.layout),
+    models: choices.models ?? [],
     two: second !== null,
     secondReg: second?.registration ?? '',
     secondLeads: second?.leads ?? 'this',
@@ -139,6 +142,7 @@ export function choicesOf(
       : null,
     layout: v.layout,
     ...(before.plan ? { plan: before.plan } : {}),
+    ...(v.models.length > 0 ? { models: v.models } : {}),
   };
 }
 

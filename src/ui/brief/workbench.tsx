@@ -2,7 +2,7 @@
 import Button from 'react-bootstrap/Button';
 import { useRouter } from 'next/navigation';
 import { Link } from '../shared/link';
-import { useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import type { HabitCue } from '@/core/differences';
 import { computeBrief, usableEnds } from '@/core/approach';
@@ -26,6 +26,7 @@ import { type WindFields, readWindFields } from './wind-entry';
 import { WindFieldset } from './wind-fields';
 import { AirFields, HowFields, LoadingFields, SecondAeroplaneFields } from './day-fields';
 import { newId } from '../shared/new-id';
+import { notesTaken, waitingNotes } from '../lab/note';
 
 export interface SavedBrief {
   briefId: string;
@@ -70,6 +71,24 @@ export function BriefWorkbench(props: Props) {
   const base = useRef(saved?.briefId ?? null);
   const form = useForm<BriefValues>({ defaultValues: valuesOf(choices, saved !== null, props.aerodrome.timeZone) });
   const draft = useDraft(form, `brief:${checkoutId}:${lesson}`);
+  const removeModel = useCallback(
+    (id: string) =>
+      form.setValue(
+        'models',
+        form.getValues('models').filter((m) => m.id !== id),
+        { shouldDirty: true },
+      ),
+    [form],
+  );
+  useEffect(() => {
+    // After what was typed is back: pages of the lab that were put in here on the way.
+    const waiting = waitingNotes(checkoutId);
+    if (waiting.length === 0) return;
+    const there = form.getValues('models');
+    const fresh = waiting.filter((w) => !there.some((m) => m.id === w.id));
+    form.setValue('models', [...there, ...fresh], { shouldDirty: true });
+    notesTaken(checkoutId);
+  }, [form, checkoutId]);
   const [rest, setRest] = useState<ActionProblem[]>([]);
   const [restOpen, setRestOpen] = useState(false);
   const template = useTap();
@@ -142,8 +161,8 @@ export function BriefWorkbench(props: Props) {
   }, [aerodrome, form, sheet.surface]);
   const epoch = useEpoch(asked);
   const shown = useMemo(
-    () => ({ ...props, aerodrome: shownAt, choices: shownChoices, result }),
-    [props, shownAt, shownChoices, result],
+    () => ({ ...props, aerodrome: shownAt, choices: shownChoices, result, removeModel }),
+    [props, shownAt, shownChoices, result, removeModel],
   );
   const windMessage = (path: keyof WindFields) =>
     wind.problem?.path === path ? { message: wind.problem.message } : undefined;
