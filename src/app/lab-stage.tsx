@@ -1,4 +1,4 @@
-import { type LabDay, type LabSheetData, writeTrials } from '@/core/lab';
+import { type LabDay, type LabSheetData, footForSwing, fromAddress, fromFindingWords, writeTrials } from '@/core/lab';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import type { CheckoutHead } from '@/server/checkout/queries/head';
 import { usableEnds } from '@/core/approach';
@@ -84,7 +84,20 @@ export async function LabStage({ page, search }: { page: LabPage; search: LabSea
   const { head, type, old } = facts;
   const day = await dayOf(facts);
   const start = stageStart(page, slim(type.sheet), day);
-  const from = typeof query.from === 'string' ? query.from.slice(0, 120) : null;
+  const finding = typeof query.finding === 'string' ? query.finding : '';
+  const said = [fromAddress(finding, query)];
+  const initial = readState(start, query);
+  // A swing that was measured is set as the foot that makes it.
+  const swingDeg = page === 'ground' && query.foot === undefined ? Number(query.swing) : Number.NaN;
+  if (swingDeg > 0 && swingDeg < 180 && Object.keys(start).length > 0) {
+    const set = Object.fromEntries(Object.entries(initial).flatMap(([k, v]) => (v === null ? [] : [[k, v]])));
+    const footS = footForSwing(slim(type.sheet), set, day, swingDeg);
+    if (footS !== null) {
+      initial.foot = footS;
+      said.push({ code: 'foot', params: { deg: swingDeg, footS } });
+    }
+  }
+  const words = said.flatMap((x) => (x ? [fromFindingWords(x)] : []));
   return (
     <LabFrame
       user={user}
@@ -105,9 +118,9 @@ export async function LabStage({ page, search }: { page: LabPage; search: LabSea
         old={old.key === type.key ? null : slim(old.sheet)}
         day={day}
         start={start}
-        initial={readState(start, query)}
+        initial={initial}
         mayBrief={head !== null && may.runCheckout(user, head)}
-        note={from}
+        note={words.length > 0 ? words.join(' ') : null}
         trials={page === 'slow-approach' && head ? await trialsOf(head) : ''}
       />
     </LabFrame>

@@ -458,3 +458,17 @@ export const groundModel: LabModel = {
     };
   },
 };
+
+/**
+ * The first foot that lets a swerve grow to a swing that was measured, from the settings of the page.
+ * @param swingDeg measured in the roll-out
+ * @returns seconds, to a tenth; null when no foot within 3 s does
+ * @example footForSwing(urze, groundModel.start(urze, day), day, 14)
+ */
+export function footForSwing(sheet: LabSheetData, s: Settings, day: LabDay, swingDeg: number): number | null {
+  for (let tenths = 0; tenths <= 30; tenths++) {
+    const run = groundRun(inputOf(sheet, { ...s, foot: tenths / 10 }, day));
+    if (run.greatestHeadingDeg >= Math.abs(swingDeg)) return tenths / 10;
+  }
+  return null;
+}

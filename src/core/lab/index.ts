@@ -6,3 +6,4 @@ export * from './model';
 export * from './figure';
 export * from './words';
 export * from './pages';
+export * from './from-finding';

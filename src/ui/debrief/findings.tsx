@@ -10,11 +10,14 @@ import type { Finding } from '@/core/assess';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
 import { type ActionResult, typedNumber } from '../shared/forms';
+import { Link } from '../shared/link';
 import { Problems } from '../shared/parts';
 import { useTap } from '../shared/use-tap';
 
 export interface ShownFinding extends Finding {
   own: boolean;
+  /** The page of the lab that explains it; null = none does. */
+  lab: { href: string; words: string | null } | null;
   decided: { decision: string; reason: string; by: string; at: string } | null;
 }
 export interface FindingLink {
@@ -141,6 +144,12 @@ function FindingItem({
           </span>
         ))}
       </p>
+      {f.lab ? (
+        <p className="small mb-1">
+          <Link href={f.lab.href}>See it in the lab</Link>
+          {f.lab.words ? <span className="soft"> {f.lab.words}</span> : null}
+        </p>
+      ) : null}
       {behind.length > 0 ? (
         <details className="small">
           <summary>{behind.length} in evidence</summary>

@@ -1,3 +1,4 @@
+import { fromFindingWords, labOfFinding } from '@/core/lab';
 import {
   type DebriefLanding,
   bestAndWorst,
@@ -82,7 +83,11 @@ export async function debriefPage(
     recent: recentShare(record.landings),
     open: record.items.filter((i) => !i.met),
     changed: sinceLastTime(facts.landings, lesson),
-    findings: findingsShown(facts.findings, runs).map((f) => ({ ...f, decided: decisionShown(f) })),
+    findings: findingsShown(facts.findings, runs).map((f) => ({
+      ...f,
+      decided: decisionShown(f),
+      lab: labLink(record, facts.landings, f),
+    })),
     suggested: standing(facts.findings)
       .filter((f) => !f.positive && f.forPilot)
       .slice(0, 2)
@@ -102,6 +107,28 @@ const titlesOf = (record: CheckoutRecord): ReadonlyMap<string, string> =>
 /** What an item beside the programme is called: its list, or its form. */
 const formOrList = (id: string, d: AirworkDetail | null): string =>
   d && (d.form === 'steps' || d.form === 'exchange') ? d.list : (FORM_NAME[id.split(':')[1] as CaptureForm] ?? id);
+
+/** The page of the lab that explains a finding, set with what was measured of the landings behind it. */
+function labLink(
+  { head }: CheckoutRecord,
+  landings: LessonShown['facts']['landings'],
+  f: DecidedFinding,
+): { href: string; words: string | null } | null {
+  const behind = landings.filter((l) => f.evidence.includes(l.id)).map((l) => l.measured?.values ?? {});
+  const lab = labOfFinding(
+    f.id,
+    behind.map((v) => ({ crabDeg: v.crab ?? null, sinkFpm: v.firmness ?? null, swingDeg: v.swing ?? null })),
+  );
+  if (!lab) return null;
+  const of = lab.from && 'params' in lab.from && lab.from.params ? lab.from.params : null;
+  const query = new URLSearchParams({
+    checkout: head.id,
+    finding: f.id,
+    ...Object.fromEntries(Object.entries(lab.settings).map(([k, v]) => [k, String(v)])),
+    ...(of && 'landings' in of ? { of: String(of.landings) } : {}),
+  });
+  return { href: `/lab/${lab.page}?${query.toString()}`, words: lab.from ? fromFindingWords(lab.from) : null };
+}
 
 /** Where each piece of evidence of a finding is looked at. */
 function linksOf(record: CheckoutRecord, { facts, lesson }: LessonShown) {
