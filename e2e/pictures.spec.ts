@@ -155,7 +155,7 @@ test('pace against the old type, reach shaded, and the surprise checks the answe
 test('taxi: two techniques beside each other, and the wheel that lets go', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL });
   const page = await as(context, 'duarte');
-  await go(page, '/lab/ground?type=serrana-carvalho&radius=8');
+  await go(page, '/lab/ground?part=corner&type=serrana-carvalho&radius=8');
   await expect(page.getByTestId('caster')).toContainText('it breaks out and casters free');
   await slide(page, 'Turn radius of the axle', 20);
   await expect(page.getByTestId('caster')).toContainText('it steers');

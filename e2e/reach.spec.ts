@@ -19,7 +19,15 @@ async function routes(page: Page): Promise<string[]> {
     ...['', '/debrief', '/plan', '/progress', '/sign'].map((p) => `${ines}${p}`),
     ...['/hangar/serrana-urze', '/hangar/lume-faisca', '/hangar/planalto-p2', '/people/pilot-ines', '/people/new'],
     ...['/people/pilot-duarte/import', '/people/standard', '/rules/programme/tailwheel-us', '/rules/pack/eu'],
-    ...['/rules/house/house', '/lab/circuit', '/lab/ground', '/lab/sight-picture?type=lume-faisca', '/lab/recorder'],
+    ...[
+      '/rules/house/house',
+      '/lab/circuit',
+      '/lab/ground',
+      '/lab/crosswind',
+      '/lab/slow-approach',
+      '/lab/sight-picture?type=lume-faisca',
+      '/lab/recorder',
+    ],
     ...[entry, trace, `${trace}/join`, '/traces/new', '/account/interface', '/help/brief', '/help/glossary'],
   ];
 }

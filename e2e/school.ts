@@ -22,7 +22,16 @@ const ROUTES = [
     '/people',
     '/people/new',
   ],
-  ...['/people/import', '/schedule', '/lab', '/lab/circuit', '/lab/ground', '/lab/sight-picture', '/lab/recorder'],
+  ...[
+    '/people/import',
+    '/schedule',
+    '/lab',
+    '/lab/circuit',
+    '/lab/ground',
+    '/lab/touch',
+    '/lab/sight-picture',
+    '/lab/recorder',
+  ],
   ...['/ledger', '/notices', '/settings', '/rules', '/rules/house/house', '/traces', '/traces/new', '/account'],
   ...['/schedule/times', '/verify', '/fly'],
 ];

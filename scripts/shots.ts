@@ -685,7 +685,8 @@ const shots: Record<string, () => Promise<Page>> = {
   },
   lab: async () => {
     const page = await open(BENTO, wide);
-    await page.goto('/lab/ground?type=serrana-carvalho&at=0.6&radius=8');
+    await page.goto('/lab/ground?type=serrana-carvalho&foot=1.2&feet=continuous&delay=0.4');
+    await page.waitForTimeout(1500);
     return page;
   },
 };

@@ -1,4 +1,12 @@
-import { type LabDay, type LabSheetData, footForSwing, fromAddress, fromFindingWords, writeTrials } from '@/core/lab';
+import {
+  type LabDay,
+  type LabSheetData,
+  footForSwing,
+  fromAddress,
+  fromFindingWords,
+  rollOutSpeed,
+  writeTrials,
+} from '@/core/lab';
 import { checkoutRecord } from '@/server/checkout/queries/record';
 import type { CheckoutHead } from '@/server/checkout/queries/head';
 import { usableEnds } from '@/core/approach';
@@ -90,6 +98,7 @@ export async function LabStage({ page, search }: { page: LabPage; search: LabSea
   // A swing that was measured is set as the foot that makes it.
   const swingDeg = page === 'ground' && query.foot === undefined ? Number(query.swing) : Number.NaN;
   if (swingDeg > 0 && swingDeg < 180 && Object.keys(start).length > 0) {
+    if (query.speed === undefined) initial.speed = rollOutSpeed(type.sheet);
     const set = Object.fromEntries(Object.entries(initial).flatMap(([k, v]) => (v === null ? [] : [[k, v]])));
     const footS = footForSwing(slim(type.sheet), set, day, swingDeg);
     if (footS !== null) {

@@ -1,5 +1,6 @@
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
+import { LAB_PAGES } from '@/domain/lab';
 import { describe, expect, it } from 'vitest';
 import { GLOSSARY } from '@/ui/help/glossary';
 import { hintsFrom } from '@/ui/help/hint-cookie';
@@ -29,6 +30,8 @@ describe('the help of a screen', () => {
           .replace('/page.tsx', '')
           .replace(/\[\w+\]/g, 'x1'),
       );
+    // One page of code, one screen for each model of the lab.
+    pages.push(...LAB_PAGES.map((p) => `/lab/${p}`));
     expect(pages.length).toBeGreaterThan(40);
     const nobodys = pages.filter((p) => p !== '/board' && screenOf(p, true).key === 'board');
     expect(nobodys).toEqual([]);

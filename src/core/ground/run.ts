@@ -4,7 +4,7 @@
  */
 import { G_MS2 } from '../constants';
 import { needNumbers, needPositive } from '../guard';
-import type { GroundBody } from './stability';
+import { type GroundBody, linearModel } from './stability';
 
 export interface RunBody extends GroundBody {
   yawInertiaKgM2: number;
@@ -89,22 +89,28 @@ export interface RunOutcome {
 
 const RAD = Math.PI / 180;
 const LONGEST_STEP_S = 0.005;
+/** A rolling aeroplane keeps this much of its weight on the wheels. */
+const MOST_LIFT = 0.9;
 /** How often feet decide, seconds. */
 const DECIDES_S = 0.02;
 /** A short firm stroke: pressed for so long, then neutral for so long. */
-const STROKE_S = 0.14;
-const NEUTRAL_S = 0.08;
+const STROKE_S = 0.12;
+const NEUTRAL_S = 0.06;
 /** How fast a pilot brings the nose back, a second, and how damped: the same in every type, whose rudder he knows. */
 const BRINGS_BACK = { frequency: 1.7, damping: 0.9 };
+/** What is left of answering the turning by feet that follow the nose. */
+const FOLLOWS = 0.6;
 /** Aims at the line from where he is, at a few degrees at most; below a share of full pedal a stroke is not made. */
-const AIMS = { degPerM: 0.4, mostDeg: 2, least: 0.05 };
+const AIMS = { degPerM: 0.4, mostDeg: 1.5, least: 0.05 };
 /** The foot that is simply held, against a steady wind: gathers by so much of full pedal a degree and second. */
 const HOLDS = { perDegS: 0.04, most: 0.9 };
 /** Full travel of a pedal, seconds. */
-const PEDAL_S = 0.25;
+const PEDAL_S = 0.15;
 const LOOP_DEG = 45;
 /** Side force of a tyre past this share of its grip counts as sliding. */
 const SLIDES_AT = 0.97;
+/** And sideways at least so fast: a wheel that carries next to nothing gives way at once, and nothing comes of it. */
+const SLIDES_MS = 1.5;
 const SWING_DEG = 0.5;
 
 interface Motion {
@@ -133,7 +139,7 @@ function forcesOn(i: RunInput, s: Motion, t: number, pedal: number): Forces {
   const ua = s.u + i.headwindMs * c + wind * n;
   const va = s.v + wind * c - i.headwindMs * n;
   const q = 0.5 * b.airDensityKgM3 * (ua * ua + va * va);
-  const lift = Math.min(0.98, i.liftShare * ((ua * ua) / b.stallSpeedMs ** 2));
+  const lift = Math.min(MOST_LIFT, i.liftShare * ((ua * ua) / b.stallSpeedMs ** 2));
   const weight = b.massKg * G_MS2 * (1 - lift);
   const base = Math.abs(b.mainsXM - b.thirdWheelXM);
   const onThird = i.thirdDown ? (weight * Math.abs(b.mainsXM)) / base : 0;
@@ -182,7 +188,7 @@ function forcesOn(i: RunInput, s: Motion, t: number, pedal: number): Forces {
     dv: lateral - s.u * s.r,
     dr: yawing / b.yawInertiaKgM2,
     lateral,
-    slides: held > 0 && wanted > SLIDES_AT * held,
+    slides: held > 0 && wanted > SLIDES_AT * held && Math.abs(s.v + s.r * b.mainsXM) > SLIDES_MS,
     outer: onMains > 0 ? Math.min(1, 0.5 + (Math.abs(tyres) * b.cgHeightM) / (onMains * b.trackM)) : 1,
   };
 }
@@ -230,11 +236,8 @@ interface Seen {
   off: number;
   authority: number;
 }
-/**
- * Feet: what was seen a delay ago is acted on now. Short strokes lead, they act on where the nose is going to be; pressure
- * that follows what is seen does not.
- */
-function feetOf(pilot: RunPilot, trim: number): (t: number, seen: Seen) => number {
+/** Feet: what was seen a delay ago is acted on now. */
+function feetOf(pilot: RunPilot, trim: number, growsPerS: number): (t: number, seen: Seen) => number {
   const limit = (x: number, most: number) => Math.max(-most, Math.min(most, x));
   const { frequency: w, damping } = BRINGS_BACK;
   let stroke = { until: 0, pedal: 0 };
@@ -243,13 +246,15 @@ function feetOf(pilot: RunPilot, trim: number): (t: number, seen: Seen) => numbe
     if (pilot.feet === 'none' || t < pilot.firstFootS) return trim;
     const aim = limit(-off * AIMS.degPerM, AIMS.mostDeg);
     hold = limit(hold - HOLDS.perDegS * heading * DECIDES_S, HOLDS.most);
-    const lead = pilot.feet === 'strokes' ? pilot.delayS + STROKE_S / 2 : 0;
-    const error = heading + rate * lead - aim;
-    const want = (-(w * w * error + 2 * damping * w * rate) * RAD) / Math.max(0.05, full);
+    // Short strokes answer the turning; pressure that follows answers more where the nose is. Both act against what
+    // grows by itself: the feet of a type that swerves are quicker.
+    const leads = pilot.feet === 'strokes' ? 1 : FOLLOWS;
+    const want =
+      (-(w * w * (heading - aim) + leads * (2 * damping * w + growsPerS) * rate) * RAD) / Math.max(0.05, full);
     if (pilot.feet === 'continuous') return limit(hold + want, 1);
+    if (t < stroke.until) return limit(hold + (t < stroke.until - NEUTRAL_S ? stroke.pedal : 0), 1);
     // A stroke lasts part of the time: it is pressed the harder for it.
     const firm = (want * (STROKE_S + NEUTRAL_S)) / STROKE_S;
-    if (t < stroke.until) return limit(hold + (t < stroke.until - NEUTRAL_S ? stroke.pedal : 0), 1);
     const pedal = Math.abs(firm) < AIMS.least ? 0 : limit(firm, 1);
     stroke = { until: t + STROKE_S + NEUTRAL_S, pedal };
     return limit(hold + pedal, 1);
@@ -275,6 +280,8 @@ export function groundRun(i: RunInput): RunOutcome {
     airDensityKgM3: i.body.airDensityKgM3,
     stallSpeedMs: i.body.stallSpeedMs,
     groundSpeedMs: i.groundSpeedMs,
+    trackM: i.body.trackM,
+    wheelbaseM: Math.abs(i.body.mainsXM - i.body.thirdWheelXM),
     stepS: i.stepS,
   });
   const h = Math.min(LONGEST_STEP_S, i.stepS);
@@ -289,7 +296,13 @@ export function groundRun(i: RunInput): RunOutcome {
     r: 0,
   };
   const trim = i.pilot.feet === 'none' ? 0 : heldFoot(i);
-  const feet = feetOf(i.pilot, trim);
+  const steers = i.thirdDown && i.body.steerDeg > 0;
+  const grows = linearModel(
+    steers ? i.body : { ...i.body, corneringThirdNPerRad: 0 },
+    i.groundSpeedMs,
+    i.body.yawInertiaKgM2,
+  ).lambdaMaxPerS;
+  const feet = feetOf(i.pilot, trim, Math.max(0, grows ?? 0));
   const lag = Math.round(i.pilot.delayS / DECIDES_S);
   const seen: Seen[] = [];
   const states: RunState[] = [];

@@ -18,7 +18,7 @@ import {
   wordOf,
 } from './model';
 import { dialSpeed, factsOf, lacking, num } from './sheet';
-import { LAB_WORDS } from './words';
+import { LAB_WORDS } from './lab-words';
 
 const said = coder(LAB_WORDS);
 const HEIGHTS_FT = [500, 300, 200, 100, 50, 20, 0];
@@ -150,6 +150,7 @@ function whyOf(s: LabSheetData, set: Settings, a: ReturnType<typeof askedOf>): L
     ...(foot !== 'none' && Math.abs(wind) >= 3
       ? [said('wind-propeller', { wind: wind > 0 ? 'right' : 'left', worse: wind < 0 === (foot === 'right') })]
       : []),
+    said('wind-holds', { holdsKt: crosswindHeld(a.tasKt, num(s.dynamics.sideslipMaxDeg)) }),
   ].slice(0, 3);
 }
 

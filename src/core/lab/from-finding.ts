@@ -33,7 +33,12 @@ interface Row {
   uses: Uses;
 }
 const touch = (set: Settings, uses: Uses = 'sink'): Row => ({ page: 'touch', set, uses });
-const ground = (set: Settings, uses: Uses = 'swing'): Row => ({ page: 'ground', set, uses });
+/** With the tailwheel castering: steered, even a late foot makes no swing in the model. */
+const ground = (set: Settings, uses: Uses = 'swing'): Row => ({
+  page: 'ground',
+  set: { steering: 'free', ...set },
+  uses,
+});
 /** By finding; those of which no page says anything are not here. */
 const ROWS: Readonly<Record<string, Row>> = {
   'crab-left': touch({}, 'crab'),

@@ -38,7 +38,7 @@ import {
   wordOf,
 } from './model';
 import { dialSpeed, factsOf, lacking, landingFlap, runBody, stallKt, tailwheel } from './sheet';
-import { LAB_WORDS } from './words';
+import { LAB_WORDS } from './lab-words';
 
 const said = coder(LAB_WORDS);
 /** Grip left and right, and rolling resistance, by surface. */
@@ -54,6 +54,9 @@ const RUN_S = 6;
 const STEP_S = 0.005;
 /** Yaw the rudder must still be able to give when the tail is to come down, °/s². */
 const RESERVE_DEG_S2 = 5;
+/** Of the stall speed: somewhat after the touch, and just after it. */
+const START_SPEED = 0.85;
+const ROLL_OUT = 0.95;
 const HELD_DEG = 12;
 /** Less than this is no weave to speak of. */
 const WEAVE_DEG = 5;
@@ -265,7 +268,7 @@ export const groundModel: LabModel = {
   applies: (s) => s.surface !== 'sea',
   missing: (s) => lacking(s, GROUND_NEEDS),
   start: (s, day) => ({
-    speed: Math.round((0.75 * stallKt(s, landingFlap(s))) / ktPerUnit(s.dial.unit)),
+    speed: Math.round((START_SPEED * stallKt(s, landingFlap(s))) / ktPerUnit(s.dial.unit)),
     xw: Math.round(day.crosswindKt),
     gust: 0,
     swerve: 2,
@@ -459,16 +462,20 @@ export const groundModel: LabModel = {
   },
 };
 
+/** Speed just after the touch, in the unit of the dial: where a swing begins. */
+export const rollOutSpeed = (s: LabSheetData): number =>
+  Math.round((ROLL_OUT * stallKt(s, landingFlap(s))) / ktPerUnit(s.dial.unit));
+
 /**
  * The first foot that lets a swerve grow to a swing that was measured, from the settings of the page.
  * @param swingDeg measured in the roll-out
- * @returns seconds, to a tenth; null when no foot within 3 s does
+ * @returns seconds, to a tenth; null when none within 3 s does, or even the earliest foot swings so far
  * @example footForSwing(urze, groundModel.start(urze, day), day, 14)
  */
 export function footForSwing(sheet: LabSheetData, s: Settings, day: LabDay, swingDeg: number): number | null {
   for (let tenths = 0; tenths <= 30; tenths++) {
     const run = groundRun(inputOf(sheet, { ...s, foot: tenths / 10 }, day));
-    if (run.greatestHeadingDeg >= Math.abs(swingDeg)) return tenths / 10;
+    if (run.greatestHeadingDeg >= Math.abs(swingDeg)) return tenths === 0 ? null : tenths / 10;
   }
   return null;
 }

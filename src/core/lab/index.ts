@@ -4,6 +4,6 @@
  */
 export * from './model';
 export * from './figure';
-export * from './words';
+export * from './lab-words';
 export * from './pages';
 export * from './from-finding';

@@ -6,7 +6,7 @@ import type { Coded } from '@/domain/coded';
 import type { LabPage } from '@/domain/lab';
 import type { Sourced, TypeSheet } from '@/domain/sheet';
 import type { Figure, FigureShape, FigureText } from './figure';
-import type { LAB_WORDS } from './words';
+import type { LAB_WORDS } from './lab-words';
 
 export type LabSentence = Coded<typeof LAB_WORDS>;
 export type Setting = string | number;

@@ -17,4 +17,4 @@ export const LAB_MODELS: Readonly<Record<LabPage, LabModel>> = {
   'slow-approach': slowModel,
 };
 export { readTrials, writeTrials } from './slow-approach';
-export { footForSwing } from './ground';
+export { footForSwing, rollOutSpeed } from './ground';

@@ -14,7 +14,7 @@ import {
   numberOf,
   wordOf,
 } from './model';
-import { LAB_WORDS } from './words';
+import { LAB_WORDS } from './lab-words';
 
 const said = coder(LAB_WORDS);
 type SightData = LabSheetData & { code: string };
@@ -154,7 +154,7 @@ export const sideModel: LabModel = {
         ['right', 'right'],
       ],
     },
-    { key: 'spacing', label: 'Spacing on downwind', kind: 'range', min: 300, max: 2500, step: 50, unit: 'm' },
+    { key: 'spacing', label: 'Spacing on downwind', kind: 'range', min: 300, max: 4000, step: 50, unit: 'm' },
     { key: 'height', label: 'Height over the field', kind: 'range', min: 200, max: 1500, step: 50, unit: 'ft' },
     {
       key: 'seat',

@@ -16,8 +16,8 @@ import {
   numberOf,
   wordOf,
 } from './model';
-import { dialSpeed, factsOf, lacking, landingDrag, num, stallKt } from './sheet';
-import { LAB_WORDS } from './words';
+import { dialSpeed, factsOf, lacking, landingDrag, landingFlap, num, stallKt } from './sheet';
+import { LAB_WORDS } from './lab-words';
 
 const said = coder(LAB_WORDS);
 const FROM_FT = 500;
@@ -174,7 +174,7 @@ export const slipModel: LabModel = {
       key: 'speed',
       label: 'Speed, indicated',
       kind: 'range',
-      min: Math.ceil((1.1 * stallKt(s, 0)) / ktPerUnit(s.dial.unit)),
+      min: Math.floor((1.1 * stallKt(s, landingFlap(s))) / ktPerUnit(s.dial.unit)),
       max: Math.ceil((2.2 * stallKt(s, 0)) / ktPerUnit(s.dial.unit)),
       step: 1,
       unit: s.dial.unit,

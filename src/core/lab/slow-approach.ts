@@ -27,7 +27,7 @@ import {
   wordOf,
 } from './model';
 import { factsOf, lacking, landingDrag, landingFlap, num, stallKt } from './sheet';
-import { LAB_WORDS } from './words';
+import { LAB_WORDS } from './lab-words';
 
 const said = coder(LAB_WORDS);
 const LEAST_TRIALS = 5;

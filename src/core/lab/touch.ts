@@ -26,7 +26,7 @@ import {
   wordOf,
 } from './model';
 import { factsOf, lacking, landingDrag, landingFlap, num, stallKt, tailwheel } from './sheet';
-import { LAB_WORDS } from './words';
+import { LAB_WORDS } from './lab-words';
 
 const said = coder(LAB_WORDS);
 const RUN_S = 5;

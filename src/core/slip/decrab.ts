@@ -33,7 +33,7 @@ export interface DecrabOutcome {
  * @throws BadNumber when a number handed in is none, or speed, mass, area, density or sink are not above 0
  * @example
  * decrabDrift({ tasKt: 55, crosswindKt: 10, heightFt: 5, sinkFpm: 120, bankDeg: 0, cYBetaPerRad: -0.45, massKg: 560,
- *   wingAreaM2: 16.2, airDensityKgM3: 1.225 }).driftM // 3.1525
+ *   wingAreaM2: 16.2, airDensityKgM3: 1.225 }).driftM // 3.03127
  */
 export function decrabDrift(i: DecrabInput): DecrabOutcome {
   needNumbers('decrabDrift', i);
@@ -43,6 +43,7 @@ export function decrabDrift(i: DecrabInput): DecrabOutcome {
     wingAreaM2: i.wingAreaM2,
     airDensityKgM3: i.airDensityKgM3,
     sinkFpm: i.sinkFpm,
+    sideForceSlope: Math.abs(i.cYBetaPerRad),
   });
   const t = (i.heightFt / i.sinkFpm) * 60;
   const v = i.tasKt * MS_PER_KT;

@@ -253,7 +253,8 @@ export function spreadAt(
   asked: { stallSpeedKt: number },
   at: { speedKt: number; powerShare: number },
 ): { chance: number; variance: number } | null {
-  needNumbers('spreadAt', { trials, at, stall: asked.stallSpeedKt });
+  needNumbers('spreadAt', { trials, at });
+  needPositive('spreadAt', { stallSpeedKt: asked.stallSpeedKt });
   const rows = usable(trials).map((t) => ({ z: scaledPoint(t, asked.stallSpeedKt), yes: t.yes }));
   if (rows.length < 2) return null;
   const { b, covariance } = fitted(rows);

@@ -96,6 +96,27 @@ const HOP_M = 0.03;
 const GROWS_BY = 1.15;
 
 /**
+ * Damping of a spring, of the critical, that gives back a share of the speed it is met with; the touch ends when the gear
+ * no longer pushes. Zero of the force of a damped oscillation, by bisection.
+ */
+function dampingFor(restitution: number): number {
+  const gives = (zeta: number): number => {
+    const w = Math.sqrt(1 - zeta * zeta);
+    const angle = Math.atan2(2 * zeta * w, 2 * zeta * zeta - 1);
+    const t = angle / w;
+    return -Math.exp(-zeta * t) * (Math.cos(w * t) - (zeta / w) * Math.sin(w * t));
+  };
+  const wanted = Math.min(0.99, Math.max(0.16, restitution));
+  let [low, high] = [0.001, 0.98];
+  for (let k = 0; k < 40; k++) {
+    const mid = (low + high) / 2;
+    if (gives(mid) > wanted) low = mid;
+    else high = mid;
+  }
+  return (low + high) / 2;
+}
+
+/**
  * Steps a landing until it stays down, flies or grows.
  * The wing is just short of its stall in the three-point attitude of a tailwheel type, and at 14° on others; its lift slope
  * is that of its aspect ratio. The gear is a spring with the damping that gives the sheet's rebound.
@@ -117,6 +138,8 @@ export function bounce(i: BounceInput): BounceOutcome {
     strokeM: b.strokeM,
     efficiency: b.efficiency,
     stallSpeedMs: b.stallSpeedMs,
+    thirdFromCgM: Math.abs(b.thirdXM),
+    wheelbaseM: Math.abs(b.mainsXM - b.thirdXM),
     speedMs: i.speedMs,
     stepS: i.stepS,
   });
@@ -135,8 +158,7 @@ export function bounce(i: BounceInput): BounceOutcome {
   // Spring of the mains by the sink that uses the whole travel, damping by the rebound.
   const onMains = b.massKg * (Math.abs(b.thirdXM) / base);
   const stiff = onMains * (FULL_STROKE_MS / (2 * b.efficiency * b.strokeM)) ** 2;
-  const loss = Math.min(0.999, Math.max(0.02, b.restitution));
-  const zeta = -Math.log(loss) / Math.hypot(Math.PI, Math.log(loss));
+  const zeta = dampingFor(b.restitution);
   const damp = 2 * zeta * Math.sqrt(stiff * onMains);
   const ground = b.groundPitchDeg * DEG;
   const third = THIRD_STIFFNESS * (Math.abs(b.mainsXM) / Math.abs(b.thirdXM));

@@ -293,12 +293,62 @@ const PATHS: [RegExp, ScreenHelp][] = [
   ],
   [
     /^\/lab\/ground/,
-    S('lab-ground', 'Taxi and the tail', undefined, [
-      'What the wheels and the tail do round a corner, by two ways of steering.',
-      'Set the taxiway, the turn radius and where the lights stand; the drawing is to scale.',
-      'The slider taxies round the corner; the verdict says what leaves the surface, and where.',
-      'The last table says how tight the aeroplane turns, and how far the third wheel swings out.',
-      'A model with its *Assumptions*: look out, and stop when you cannot see.',
+    S('lab-ground', 'Straight or swerving', undefined, [
+      'A swerve on the runway, and what your feet make of it: early, late, continuous, or none.',
+      'Set speed, wind, surface and tail; the sentence on top and the picture follow.',
+      '*Compare* puts two settings, or two types, beside each other.',
+      '*Taxi and the tail* is the corner: what the wheels and the tail do, by two ways of steering.',
+      'A model with what it *Assumed*: look out, and stop when you cannot see.',
+    ]),
+  ],
+  [
+    /^\/lab\/touch/,
+    S('lab-touch', 'The touch', undefined, [
+      'A landing from the last feet to the roll: sink, load, skip and bounce.',
+      'Choose attitude, speed and sink, and what the hands do; play it, or step through it.',
+      'Firmness is in the words of the type, or the usual ones.',
+      'A finding leads here with what was measured of that pilot.',
+      'A model with what it *Assumed*. After a second bounce: go around.',
+    ]),
+  ],
+  [
+    /^\/lab\/crosswind/,
+    S('lab-crosswind', 'Crosswind', undefined, [
+      'Every limit and the wind on one scale, and what holds it: bank, rudder, aileron.',
+      'What comes near the ground at that bank is measured from the sheet.',
+      'The table has nose, bank and controls by height.',
+      'Below it, *Controls while taxiing*: turn the aeroplane under the wind.',
+      'A limit on this page is a limit; the model is not a permission.',
+    ]),
+  ],
+  [
+    /^\/lab\/side-picture/,
+    S('lab-side', 'Side picture', undefined, [
+      'Where the runway lies in the side window on downwind, from this seat and eye.',
+      'Set spacing and height; the part it lies on is named.',
+      'It says how far behind the wing base is turned.',
+      'From a checkout it is the eye of that pilot, where it was measured.',
+      'A picture to talk about before the flight: judge it with the wings level.',
+    ]),
+  ],
+  [
+    /^\/lab\/slip/,
+    S('lab-slip', 'Slip', undefined, [
+      'Height lost in a slip, and its path beside the unslipped one.',
+      'Set speed, how much slip, flap and the bank of the final turn.',
+      'The bars show which wing stalls first with the wrong foot, and which way it rolls.',
+      'What the flight manual says of slips is in the numbers used.',
+      'No big slips low. The model is no permission to spin.',
+    ]),
+  ],
+  [
+    /^\/lab\/slow-approach/,
+    S('lab-slow', 'Slow approach', undefined, [
+      'How slowly an approach can still be flared, from trials at a safe height.',
+      'Enter trials, or use those captured in flight; it says which next one tells most.',
+      'There is no answer before the trials support one.',
+      'The height below which an engine stop cannot be flared is always shown.',
+      'A trial result is no gate until the chief puts it on the sheet.',
     ]),
   ],
   [

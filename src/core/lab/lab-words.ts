@@ -67,7 +67,7 @@ export const LAB_WORDS = {
   'run-assumed-planar': () => 'Planar: no bounce, no roll of the body, tyres up to the grip of the surface.',
   'run-assumed-wash': () => 'No propeller wash over the tail; the third wheel steers or casters as set.',
   'run-assumed-feet': () =>
-    'Feet: full travel in 0.25 s; short strokes of 0.14 s that lead, or pressure that follows what is seen. A steady wind is held from the start.',
+    'Feet: full travel in 0.15 s; short strokes of 0.12 s that answer the turning, or pressure that follows the nose. A steady wind is held from the start.',
   'run-assumed-lift': () =>
     'The wing takes load off the wheels with the square of the speed, 0.9 of it at the stall speed with the tail down, 0.3 with it up.',
   // The touch
@@ -109,6 +109,8 @@ export const LAB_WORDS = {
     `${withUnit(p.crosswindKt, 'kt')} is held with ${upTo(p.bankDeg)}\u00b0 of bank, ${upTo(p.rudder * 100)} % of rudder and ${upTo(p.aileron * 100)} % of aileron.`,
   'wind-short': (p: { crosswindKt: number; holdsKt: number }) =>
     `Wing low holds ${withUnit(Math.floor(p.holdsKt), 'kt')} at this speed; ${withUnit(p.crosswindKt, 'kt')} is more than the rudder gives.`,
+  'wind-holds': ({ holdsKt }: { holdsKt: number }) =>
+    `At this speed the rudder holds ${withUnit(Math.floor(holdsKt), 'kt')} with a wing low.`,
   'wind-over': (p: { crosswindKt: number; limitKt: number; whose: string }) =>
     `${withUnit(p.crosswindKt, 'kt')} is above the ${p.whose} of ${withUnit(p.limitKt, 'kt')}: not today.`,
   'wind-clear': (p: { part: string; cm: number; touchDeg: number | null }) =>
