@@ -683,16 +683,16 @@ const shots: Record<string, () => Promise<Page>> = {
     await page.waitForTimeout(1500);
     return page;
   },
-  lab: async () => {
+  'lab-ground': async () => {
     const page = await open(BENTO, wide);
-    await page.goto('/lab/ground?type=serrana-carvalho&foot=1.2&feet=continuous&delay=0.4');
-    await page.waitForTimeout(1500);
+    await page.goto('/lab/ground?type=serrana-carvalho&feet=continuous&delay=0.5');
+    await page.waitForTimeout(2000);
     return page;
   },
 };
 
 const WORKING =
-  /^(circuit-pace$|lab$|checkout$|lesson-plan$|verify$|work-|book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
+  /^(circuit-pace$|differences$|checkout$|lesson-plan$|verify$|work-|book-|debrief-findings|circuits-|debrief-self|debrief-standard|hangar$|trace-join$|airwork-|fly-|trace-work-|capture-.*-landscape)/;
 for (const [name, make] of Object.entries(shots)) {
   if (only ? !only.includes(name) : WORKING.test(name)) continue;
   const page = await make();

@@ -2,7 +2,8 @@
  * What the models of ground, touch, slip and slow approach work with, type by type. Inertias by radii of gyration usual
  * for the class, tyres by their load, the rest as a school would measure it; invented, like the aeroplanes.
  */
-import { Dynamics, type TypeSheet } from '@/domain/sheet';
+import type { Dynamics} from '@/domain/sheet';
+import { type TypeSheet } from '@/domain/sheet';
 import { h, measured, note } from './helpers';
 
 interface Row {
@@ -58,7 +59,7 @@ const ROWS: Record<string, Row> = {
     cgHeightM: 1.05,
     tyre: [8.4, 3.2],
     fin: [1.15, 4.1],
-    rudder: [0.55, 25],
+    rudder: [0.6, 30],
     body: [4.6, 0.2],
     turns: 'clockwise',
     gear: [0.17, 0.5, 0.6],

@@ -19,7 +19,7 @@ import {
 import { BLOCK_TITLES, BLOCK_WHYS, CONTENT_WORDS, LATER_WORDS, UNMEETABLE_WORDS, WIND_WORDS } from '@/core/plan';
 import { ROW_WORDS } from '@/core/logbook';
 import { ROSTER_WORDS } from '@/core/roster';
-import { GAP_WORDS, MEASURE_WORDS, PASTE_WORDS, SHEET_WORDS } from '@/core/sheet';
+import { GAP_WORDS, PASTE_WORDS, SHEET_WORDS } from '@/core/sheet';
 import { APART_WORDS, ODD_WORDS, UNREADABLE_WORDS } from '@/core/trace';
 import { REPORT_WORDS } from '@/core/wind';
 import { LEDGER_PROBLEM_WORDS, ledgerProblemWords } from '@/core/ledger';

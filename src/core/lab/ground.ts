@@ -53,7 +53,7 @@ const LIFT_SHARE = { down: 0.9, up: 0.3 };
 const RUN_S = 6;
 const STEP_S = 0.005;
 /** Yaw the rudder must still be able to give when the tail is to come down, °/s². */
-const RESERVE_DEG_S2 = 5;
+const RESERVE_DEG_S2 = 2;
 /** Of the stall speed: somewhat after the touch, and just after it. */
 const START_SPEED = 0.85;
 const ROLL_OUT = 0.95;

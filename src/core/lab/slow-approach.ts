@@ -148,7 +148,7 @@ function drawn(
               { width: 2.5, dashed: tone !== 'this' },
             ),
           ],
-          texts: [label(X(kt) + 6, y, name, tone)],
+          texts: [X(kt) > W - 160 ? label(X(kt) - 6, y, name, tone, 'end') : label(X(kt) + 6, y, name, tone)],
         };
   const floor = mark(fit.floorKt, 'ink', 'floor', top + 10);
   const bound = mark(fit.lowerBoundSpeedKt, 'other', 'sure from here', top + 34);

@@ -288,7 +288,7 @@ export const touchModel: LabModel = {
     const crab = numberOf(set, 'crab');
     // The aeroplane with room over it, and the highest hop.
     const tallest = Math.max(3.6, ...o.states.map((x) => x.heightM + 2.2));
-    const k = Math.min(48, (GROUND_Y - 30) / tallest);
+    const k = Math.min(48, 360 / (s.geometry.lengthM?.value ?? 7), (GROUND_Y - 30) / tallest);
     // Height against time behind the aeroplane: the path of the mains.
     const X = (t: number) => 420 + (t / RUN_S) * (W - 440);
     const path = (pick: (x: (typeof o.states)[number]) => number): Point[] =>
@@ -298,7 +298,7 @@ export const touchModel: LabModel = {
       .map((x) => ({
         tS: x.tS,
         shapes: [
-          ...sideView(s, i, x, k, 270),
+          ...sideView(s, i, x, k, 280),
           circle(X(x.tS), GROUND_Y - Math.max(-0.2, x.mainsM) * k, 6, tone === 'outside' ? 'warn' : 'this'),
           box(150, H - 26, 120, 12, 'card'),
           box(150, H - 26, Math.min(120, 60 * x.liftShare), 12, 'other'),
