@@ -29,14 +29,13 @@ export const LAB_WORDS = {
     why: 'turned' | 'wheel-lifted' | 'slid';
     wing: 'left' | 'right' | null;
   }) =>
-    `${p.footS === null ? 'No foot' : `Foot at ${s1(p.footS)}`}: the ${deg1(p.swerveDeg)} swerve at ${at(p.speed)} ends in a ground loop; ` +
-    `after ${s1(p.atS)} ${
+    `${p.footS === null ? 'No foot' : `Foot at ${s1(p.footS)}`}: the ${deg1(p.swerveDeg)} swerve at ${at(p.speed)} is lost. After ${s1(p.atS)} ${
       p.why === 'slid'
-        ? 'the main wheels slide sideways'
+        ? 'the main wheels slide sideways and a ground loop begins'
         : p.why === 'wheel-lifted'
-          ? 'the inner wheel lifts'
-          : 'the nose is past 45\u00b0'
-    }${p.wing === null ? '' : `, the ${p.wing} wing goes down`}.`,
+          ? 'the inner wheel lifts in a ground loop'
+          : 'the nose is past 45\u00b0 in a ground loop'
+    }${p.wing === null ? '' : `, ${p.wing} wing down`}.`,
   'run-off': (p: { speed: Speed; footS: number | null; atS: number }) =>
     `${p.footS === null ? 'No foot' : `Foot at ${s1(p.footS)}`} at ${at(p.speed)}: off the edge of the runway after ${s1(p.atS)}.`,
   'run-weaves': (p: { speed: Speed; delayS: number; swings: number }) =>
