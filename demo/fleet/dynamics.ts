@@ -2,7 +2,7 @@
  * What the models of ground, touch, slip and slow approach work with, type by type. Inertias by radii of gyration usual
  * for the class, tyres by their load, the rest as a school would measure it; invented, like the aeroplanes.
  */
-import type { Dynamics} from '@/domain/sheet';
+import type { Dynamics } from '@/domain/sheet';
 import { type TypeSheet } from '@/domain/sheet';
 import { h, measured, note } from './helpers';
 
