@@ -12,7 +12,7 @@ import type { CheckoutHead } from '@/server/checkout/queries/head';
 import { usableEnds } from '@/core/approach';
 import { gearMassGroup, schoolCrosswind } from '@/core/plan';
 import { components } from '@/core/wind';
-import type { LabPage } from '@/domain/lab';
+import { type LabPage, LAB_TITLES } from '@/domain/lab-pages';
 import type { TypeSheet } from '@/domain/sheet';
 import { may } from '@/server/floor/auth/permissions';
 import type { LabFacts } from '@/server/lab/queries/lab';
@@ -135,12 +135,3 @@ export async function LabStage({ page, search }: { page: LabPage; search: LabSea
     </LabFrame>
   );
 }
-
-export const LAB_TITLES: Record<LabPage, string> = {
-  ground: 'Straight or swerving',
-  touch: 'The touch',
-  crosswind: 'Crosswind',
-  'side-picture': 'Side picture',
-  slip: 'Slip',
-  'slow-approach': 'Slow approach',
-};

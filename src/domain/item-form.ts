@@ -1,5 +1,6 @@
 import './plain-errors';
 import { z } from 'zod';
+import { LAB_PAGES } from './lab-pages';
 import { HELP, ITEM_ATTITUDES } from './assess-words';
 
 const whole = (least: number, most: number, what: string) =>
@@ -13,7 +14,9 @@ export const SchoolItemForm = z
     title: z.string().trim().min(3, 'Name the item.').max(60, 'At most 60 characters.'),
     text: z.string().trim().min(10, 'Say in a sentence what is shown.').max(300, 'At most 300 characters.'),
     where: z.enum(['ground', 'flight'], 'Choose where.'),
-    how: z.enum(['seen', 'landings'], 'Choose how it counts.'),
+    how: z.enum(['seen', 'landings', 'pages'], 'Choose how it counts.'),
+    /** Pages of the lab in a brief the pilot acknowledged. */
+    pages: z.array(z.enum(LAB_PAGES)).max(LAB_PAGES.length).default([]),
     times: whole(1, 50, 'Say how many times.'),
     help: z.enum(HELP, 'Choose with how much help it still counts.'),
     days: whole(1, 30, 'Say on how many days at least.'),
@@ -36,6 +39,10 @@ export const SchoolItemForm = z
       at.addIssue({ code: 'custom', path: ['where'], message: 'Landings are flown: choose in flight.' });
     if (f.how === 'landings' && f.help === 'assisted')
       at.addIssue({ code: 'custom', path: ['help'], message: 'A landing counts unassisted, or prompted at most.' });
+    if (f.how === 'pages' && f.where === 'flight')
+      at.addIssue({ code: 'custom', path: ['where'], message: 'The lab is read on the ground: choose on the ground.' });
+    if (f.how === 'pages' && f.pages.length === 0)
+      at.addIssue({ code: 'custom', path: ['pages'], message: 'Choose at least one page.' });
     if (f.how === 'seen' && f.days > f.times)
       at.addIssue({ code: 'custom', path: ['days'], message: 'Not on more days than times.' });
   });

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LAB_PAGES } from './lab-pages';
 import { SOURCES } from './words';
 
 /** What a line or an area of a drawing means; the theme says how it looks. */
@@ -32,18 +33,17 @@ export const Figure = z.object({
 });
 export type Figure = z.infer<typeof Figure>;
 
-export const LAB_PAGES = ['ground', 'touch', 'crosswind', 'side-picture', 'slip', 'slow-approach'] as const;
-export type LabPage = (typeof LAB_PAGES)[number];
+/** What a page is set to, as its address has it. */
+export const LabQuery = z
+  .string()
+  .max(2000)
+  .regex(/^[^\s<>"]*$/, 'Not an address of the lab.');
 
 /** A page of the lab as it was put into a brief: what it said, drew and worked with. */
 export const LabNote = z.object({
   id: z.string().min(1).max(60),
   page: z.enum(LAB_PAGES),
-  /** What the page was set to, as its address has it. */
-  query: z
-    .string()
-    .max(2000)
-    .regex(/^[^\s<>"]*$/, 'Not an address of the lab.'),
+  query: LabQuery,
   of: z.string().max(120),
   answer: z.string().min(1).max(400),
   facts: z

@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { LabQuery } from './lab';
+import { LAB_PAGES } from './lab-pages';
 
 export const BLOCK_KINDS = [
   'ground',
@@ -35,5 +37,7 @@ export const PlanBlock = z.object({
     .max(120, 'At most 120 min.'),
   itemIds: z.array(z.string().max(40)).max(10).default([]),
   findingId: z.string().max(60).nullable().default(null),
+  /** A page of the lab to open, as set for this pilot. */
+  lab: z.object({ page: z.enum(LAB_PAGES), query: LabQuery }).nullable().default(null),
 });
 export type PlanBlock = z.infer<typeof PlanBlock>;

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { AIRWORK_KINDS, AIRWORK_QUANTITIES, ASKS, CAPTURE_FORMS } from './airwork';
 import { MUST_SEE, NEEDS, SUBJECTS } from './assess-words';
+import { LAB_PAGES } from './lab-pages';
 import { NightRule, RecencyRule } from './recency';
 import { GOALS, GO_AROUND_FROM, PACKS } from './words';
 
@@ -113,8 +114,13 @@ export const EvidenceRule = z.discriminatedUnion('kind', [
   }),
   /** Hours of dual flight by the clock of the flights, or minutes entered for this item. */
   z.object({ kind: z.literal('hours'), needed: z.number().min(0), from: z.enum(['flights', 'item']), ...Recent }),
-  /** Lessons whose brief the pilot has acknowledged. */
-  z.object({ kind: z.literal('briefs'), needed: z.number().int(), ...Recent }),
+  /** Lessons whose brief the pilot has acknowledged; with pages of the lab, only briefs that carry one of them, and all asked. */
+  z.object({
+    kind: z.literal('briefs'),
+    needed: z.number().int(),
+    pages: z.array(z.enum(LAB_PAGES)).default([]),
+    ...Recent,
+  }),
   /** Wheels against surface said and agreed on final. */
   z.object({ kind: z.literal('gear-checks'), needed: z.number().int(), ...Where }),
 ]);

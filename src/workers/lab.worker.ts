@@ -3,7 +3,7 @@
  * nothing else.
  */
 import { expose } from 'comlink';
-import type { LabPage } from '@/domain/lab';
+import type { LabPage } from '@/domain/lab-pages';
 import {
   type PacePoint,
   type PaceSheet,

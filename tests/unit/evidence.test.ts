@@ -14,6 +14,7 @@ import {
   fillTemplate,
   openWords,
   itemRecordWords,
+  missingWords,
   recordsOf,
   signingProblems,
   type SigningFacts,
@@ -886,6 +887,41 @@ describe('what a rule asks, and what stands behind a cell', () => {
       [true, 'agreed on final'],
       [false, 'stopped on final'],
     ]);
+  });
+  it('pages of the lab count in briefs the pilot has acknowledged, all that are asked', () => {
+    const programme = programmeOf('powerful-type', 'us');
+    const asked = {
+      ...programme,
+      items: programme.items.map((i) =>
+        i.id === 'B1'
+          ? { ...i, evidence: { kind: 'briefs' as const, needed: 1, pages: ['ground' as const, 'slip' as const], withinDays: null } }
+          : i,
+      ),
+    };
+    const brief = (n: number, acknowledged: boolean, pages: ('ground' | 'slip' | 'touch')[]) => ({
+      id: `b${n}`,
+      lesson: n,
+      date: '2026-11-01',
+      acknowledged,
+      pages,
+    });
+    const one = (briefs: ReturnType<typeof brief>[]) => {
+      const i = assessProgramme(asked, rec({ briefs })).find((x) => x.item.id === 'B1');
+      return [i?.met, i?.missing.map(missingWords), i?.evidence];
+    };
+    const none = 'in a brief acknowledged by the pilot, from the lab: ';
+    expect(one([])).toEqual([false, [`${none}Straight or swerving and Slip, within 90 days`], []]);
+    expect(one([brief(1, true, ['touch'])])).toEqual([
+      false,
+      [`${none}Straight or swerving and Slip, within 90 days`],
+      [],
+    ]);
+    expect(one([brief(1, true, ['ground']), brief(2, false, ['slip'])])).toEqual([
+      false,
+      [`${none}Slip, within 90 days`],
+      ['b1'],
+    ]);
+    expect(one([brief(1, true, ['ground']), brief(2, true, ['slip'])])).toEqual([true, [], ['b1', 'b2']]);
   });
   it('go-arounds with what was decided and how it was flown; help and notes of what was seen', () => {
     expect(

@@ -1,6 +1,6 @@
 import { existsSync, readFileSync, readdirSync } from 'node:fs';
 import path from 'node:path';
-import { LAB_PAGES } from '@/domain/lab';
+import { LAB_PAGES } from '@/domain/lab-pages';
 import { describe, expect, it } from 'vitest';
 import { GLOSSARY } from '@/ui/help/glossary';
 import { hintsFrom } from '@/ui/help/hint-cookie';

@@ -20,7 +20,8 @@ import { crosswindStations, decrabDrift, finalTurn } from '@/core/slip';
 import { nextTrial, slowSink, slowestApproach, stopHeight } from '@/core/slowapproach';
 import { type BounceInput, bounce } from '@/core/touchdown';
 import { taxiControls } from '@/core/wind';
-import { Figure, LAB_PAGES, LabNote } from '@/domain/lab';
+import { Figure, LabNote } from '@/domain/lab';
+import { LAB_PAGES } from '@/domain/lab-pages';
 import { types } from '@demo/fleet';
 import { seeded } from '@demo/random';
 

@@ -175,6 +175,28 @@ describe('the next lesson', () => {
     expect(kinds({ wheelAllowed: false })).not.toContain('new');
     expect(proposeLesson({ ...base, daysAway: 60 }).blocks.find((b) => b.kind === 'warm-up')?.minutes).toBe(18);
   });
+  it('opens one page of the lab for five minutes: what an item asks, or what explains the weightiest finding', () => {
+    const labs = [
+      { findingId: 'weave', page: 'ground' as const, query: 'finding=weave&delay=0.5', set: 'A swing of 9\u00b0.' },
+      { findingId: 'drops-in', page: 'touch' as const, query: 'finding=drops-in', set: null },
+    ];
+    const labsOf = (i: Partial<LessonInput>) => proposeLesson({ ...base, ...i }).blocks.filter((b) => b.lab !== null);
+    expect(labsOf({ labs })).toEqual([]);
+    const findings = [finding('other'), finding('drops-in'), finding('weave')];
+    expect(labsOf({ labs, findings })).toMatchObject([
+      { id: 'lab-touch', kind: 'ground', minutes: 5, findingId: 'drops-in', lab: { query: 'finding=drops-in' } },
+    ]);
+    const plain = proposeLesson({ ...base, findings });
+    const withLab = proposeLesson({ ...base, findings, labs });
+    expect(plain.flightRoomMin - withLab.flightRoomMin).toBe(5);
+    const asks = items(['G1', 'G2', 'G3', 'G4', 'G5', 'F1', 'F2', 'F3']).map((i, n) =>
+      n > 0 ? i : { ...i, met: false, missing: [{ code: 'lab-pages' as const, params: { pages: ['slip' as const], withinDays: null } }] },
+    );
+    expect(labsOf({ labs, findings, items: asks })).toMatchObject([{ id: 'lab-slip', itemIds: ['G1'] }]);
+    // No time: said, not squeezed in.
+    const short = proposeLesson({ ...base, findings: [finding('weave')], labs, bookingMin: 36 });
+    expect(short.left.map((l) => l.title)).toContainEqual({ code: 'lab', params: { page: 'ground' } });
+  });
   it('puts open ground items before the flight and takes their time from the booking', () => {
     const p = proposeLesson({ ...base, items: items([]) });
     expect(p.blocks[0]?.kind).toBe('ground');

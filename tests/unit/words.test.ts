@@ -100,6 +100,7 @@ describe('core', () => {
       'last-outside': none,
       'more-hours': { minutes: 65, of: 'flights', withinDays: null },
       'more-briefs': { count: 1, withinDays: null },
+      'lab-pages': { pages: ['ground', 'touch'], withinDays: null },
       'more-gear-checks': { count: 2, surface: 'water', after: 1 },
     });
     holds(lines);
@@ -128,6 +129,7 @@ describe('core', () => {
       'outside the standard the last time: to be seen again',
       '1 h 05 more of dual flight',
       '1 more brief acknowledged by the pilot',
+      'in a brief acknowledged by the pilot, from the lab: Straight or swerving and The touch',
       '2 more checks agreed on final on water, after the 1 landing without',
     ]);
     const had = read(HAVE_WORDS, {
@@ -143,10 +145,10 @@ describe('core', () => {
       'go-arounds': { sound: 1, good: 3 },
       seen: { count: 3, within: 2 },
       hours: { minutes: 125, of: 'flights' },
-      briefs: { count: 2 },
+      briefs: { count: 2, pages: ['slip'] },
       'gear-checks': { count: 6, surface: 'water' },
     });
-    holds([...had, asksWords({ kind: 'briefs', needed: 2, withinDays: null })]);
+    holds([...had, asksWords({ kind: 'briefs', needed: 2, pages: [], withinDays: null })]);
     expect(had[3]).toBe('shown in ZP-URV with Helena, last on 1 Nov 2026; carried until 31 Dec 2026');
     expect(had[4]).toBe('part sign-off by Bento on 1 Aug 2026, valid until 23 Nov 2026');
     expect(had[7]).toBe('the last 5 three-point landings unassisted, 2 of 5 based on the clean tap');
@@ -258,6 +260,7 @@ describe('core', () => {
       read(BLOCK_TITLES, {
         item: { ...item, circuits: 3 },
         finding: { title: 'Feet first' },
+        lab: { page: 'ground' },
         'warm-up': { circuits: 2, attitude: 'three-point' },
         'wind-step': { forecastKt: 7 },
         'end-on': { attitude: 'three-point' },
@@ -274,6 +277,7 @@ describe('core', () => {
         'warm-up-on-owned': none,
         'warm-up-on-flown': none,
         finding: { title: 'Late flare', numbers },
+        'lab-finding': { title: 'Late flare', set: null },
         'wind-step': { provenKt: 5, stepKt: 8, wind },
         praise: { title: 'Straight until stopped', number: '8 of 8' },
         'end-on-owned': { attitude: 'three-point' },

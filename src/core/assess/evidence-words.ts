@@ -5,6 +5,7 @@
 import { type Coded, sentence } from '@/domain/coded';
 import type { EvidenceRule } from '@/domain/programme';
 import type { GoAroundExecution, GoAroundDecision, LandingClass } from '@/domain/assess-words';
+import { LAB_TITLES, type LabPage } from '@/domain/lab-pages';
 import { say } from '@/domain/words';
 import { dateText, fixed, list, plural } from '../format';
 import { unseenName } from './airwork-words';
@@ -41,6 +42,9 @@ const landingWords = (l: Pick<LandingsAsked, 'attitude' | 'fullStop' | 'prompted
   `${l.attitude ? `${say(l.attitude)} ` : ''}${l.fullStop ? 'full-stop ' : ''}landing`;
 const landingsWords = (n: number, l: LandingsAsked, more = ''): string =>
   `${plural(n, `${more}${landingWords(l)}`)}${onSurface(l.surface)}${l.accuracy ? ', on target' : ''}${inWind(l.windKt)}${lately(l.withinDays)}`;
+const pagesWords = (pages: readonly LabPage[]): string => list(pages.map((p) => LAB_TITLES[p]));
+const withPages = (pages: readonly LabPage[]): string =>
+  pages.length === 0 ? '' : `, with ${pagesWords(pages)} from the lab`;
 const dualWord = (of: 'flights' | 'item'): string => (of === 'flights' ? 'dual flight' : 'it');
 
 /** Why a record that would help is left out. */
@@ -110,6 +114,8 @@ export const MISSING_WORDS = {
     `${hours(minutes)} more of ${dualWord(of)}${lately(withinDays)}`,
   'more-briefs': ({ count, withinDays }: Recent & { count: number }) =>
     `${plural(count, 'more brief')} acknowledged by the pilot${lately(withinDays)}`,
+  'lab-pages': ({ pages, withinDays }: Recent & { pages: readonly LabPage[] }) =>
+    `in a brief acknowledged by the pilot, from the lab: ${pagesWords(pages)}${lately(withinDays)}`,
   'more-gear-checks': ({ count, surface, after }: { count: number; surface: Surface; after: number }) =>
     `${plural(count, 'more check')} agreed on ` +
     `final${onSurface(surface)}${after > 0 ? `, after the ${plural(after, 'landing')} without` : ''}`,
@@ -146,7 +152,8 @@ export const HAVE_WORDS = {
   seen: ({ count, within }: { count: number; within: number }) =>
     `seen ${times(count)}, ${within === count ? 'within' : `${within} within`}`,
   hours: ({ minutes, of }: { minutes: number; of: 'flights' | 'item' }) => `${hours(minutes)} of ${dualWord(of)}`,
-  briefs: ({ count }: { count: number }) => `${plural(count, 'brief')} acknowledged by the pilot`,
+  briefs: ({ count, pages }: { count: number; pages: readonly LabPage[] }) =>
+    `${plural(count, 'brief')} acknowledged by the pilot${withPages(pages)}`,
   'gear-checks': ({ count, surface }: { count: number; surface: Surface }) =>
     `${plural(count, 'check')} of wheels against surface agreed on final${onSurface(surface)}`,
 };
@@ -166,7 +173,7 @@ export const landingsAsked = (rule: Extract<EvidenceRule, { kind: 'count' }>): L
 
 /**
  * What a rule asks, in words and counts.
- * @example asksWords({ kind: 'briefs', needed: 1, withinDays: null }) // '1 brief acknowledged by the pilot'
+ * @example asksWords({ kind: 'briefs', needed: 1, pages: [], withinDays: null }) // '1 brief acknowledged by the pilot'
  */
 export function asksWords(rule: EvidenceRule): string {
   const recent = lately('withinDays' in rule ? rule.withinDays : null);
@@ -182,7 +189,7 @@ export function asksWords(rule: EvidenceRule): string {
     case 'hours':
       return `${fixed(rule.needed, Number.isInteger(rule.needed) ? 0 : 1)} h of ${dualWord(rule.from)}${recent}`;
     case 'briefs':
-      return `${plural(rule.needed, 'brief')} acknowledged by the pilot${recent}`;
+      return `${plural(rule.needed, 'brief')} acknowledged by the pilot${withPages(rule.pages ?? [])}${recent}`;
     case 'gear-checks':
       return `${plural(rule.needed, 'check')} of wheels against surface agreed on final${onSurface(rule.surface)}`;
   }

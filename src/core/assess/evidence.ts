@@ -4,6 +4,7 @@
  * the programme's own rules, as data.
  */
 import type { Subject } from '@/domain/assess-words';
+import type { LabPage } from '@/domain/lab-pages';
 import type { EvidenceRule, Programme, ProgrammeItem } from '@/domain/programme';
 import type { GearChecked, ItemObserved } from '@/domain/capture';
 import type { LandingKind } from '@/domain/words';
@@ -94,7 +95,14 @@ export interface EvidenceRecord {
   onDate?: string;
   /** Flights with their minutes by the clock; null = the clock was not tapped. */
   flights?: readonly { id: string; lesson: number; date: string; minutes: number | null }[];
-  briefs?: readonly { id: string; lesson: number; date: string; acknowledged: boolean }[];
+  briefs?: readonly {
+    id: string;
+    lesson: number;
+    date: string;
+    acknowledged: boolean;
+    /** Pages of the lab it carries. */
+    pages?: readonly LabPage[];
+  }[];
   gearChecks?: readonly {
     id: string;
     lesson: number;
@@ -731,16 +739,24 @@ function hoursEvidence(itemId: string, rule: Extract<EvidenceRule, { kind: 'hour
   };
 }
 
+type Brief = NonNullable<EvidenceRecord['briefs']>[number];
 function briefEvidence(rule: Extract<EvidenceRule, { kind: 'briefs' }>, record: Ordered): RuleOutcome {
-  const all = recently(rule, record, record.briefs ?? []);
+  const pages = rule.pages ?? [];
+  const carries = (b: Brief): boolean => pages.length === 0 || pages.some((p) => b.pages?.includes(p));
+  const all = recently(rule, record, record.briefs ?? []).filter(carries);
   const good = all.filter((b) => b.acknowledged);
-  const short = rule.needed - good.length;
+  const short = Math.max(0, rule.needed - good.length);
+  const open = pages.filter((p) => !good.some((b) => b.pages?.includes(p)));
+  const { withinDays } = rule;
   return {
-    met: short <= 0,
+    met: short === 0 && open.length === 0,
     seen: all.length > 0,
-    progress: Math.min(1, good.length / Math.max(1, rule.needed)),
-    have: have('briefs', { count: good.length }),
-    missing: short > 0 ? [missing('more-briefs', { count: short, withinDays: rule.withinDays })] : [],
+    progress: (rule.needed - short + pages.length - open.length) / Math.max(1, rule.needed + pages.length),
+    have: have('briefs', { count: good.length, pages: pages.filter((p) => !open.includes(p)) }),
+    missing: [
+      ...(open.length > 0 ? [missing('lab-pages', { pages: open, withinDays })] : []),
+      ...(short > 0 && open.length < short ? [missing('more-briefs', { count: short, withinDays })] : []),
+    ],
     evidence: good.map((b) => b.id),
   };
 }

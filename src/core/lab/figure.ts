@@ -2,7 +2,7 @@
  * A drawing as data: lines, areas and labels in units of the drawing, toned by meaning. One renderer draws it on a page of
  * the lab, in a brief and on the card; it holds no markup.
  */
-import { type Figure, type FigureShape, type FigureText, type Tone } from '@/domain/lab';
+import type { Figure, FigureShape, FigureText, Tone } from '@/domain/lab';
 
 export type { Figure, FigureShape, FigureText, Tone };
 export type Point = [number, number];

@@ -1,5 +1,5 @@
 /** The page of the lab that explains a finding, set with what was measured of the landings behind it. */
-import type { LabPage } from '@/domain/lab';
+import type { LabPage } from '@/domain/lab-pages';
 import { type Coded, coder, sentence } from '@/domain/coded';
 import { fixed, plural } from '../format';
 import { medianOf } from '../constants';

@@ -3,7 +3,7 @@
  * the numbers with their sources, a table of the same, and what was assumed.
  */
 import type { Coded } from '@/domain/coded';
-import type { LabPage } from '@/domain/lab';
+import type { LabPage } from '@/domain/lab-pages';
 import type { Sourced, TypeSheet } from '@/domain/sheet';
 import type { Figure, FigureShape, FigureText } from './figure';
 import type { LAB_WORDS } from './lab-words';

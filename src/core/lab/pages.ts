@@ -1,4 +1,4 @@
-import type { LabPage } from '@/domain/lab';
+import type { LabPage } from '@/domain/lab-pages';
 import { crosswindModel } from './crosswind';
 import { groundModel } from './ground';
 import type { LabModel } from './model';

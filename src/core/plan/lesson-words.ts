@@ -1,6 +1,7 @@
 /** The catalogue of a proposed lesson: the title of each block, why it is there, why something is left for later. */
 import { type Coded, sentence } from '@/domain/coded';
 import type { PlanBlock } from '@/domain/plan';
+import { LAB_TITLES, type LabPage } from '@/domain/lab-pages';
 import { say } from '@/domain/words';
 import { type Missing, missingLine } from '../assess/evidence-words';
 import { fixed, list, plural } from '../format';
@@ -11,6 +12,7 @@ export const BLOCK_TITLES = {
     circuits > 0 ? `${id} ${title}, ${plural(circuits, 'circuit')}` : `${id} ${title}`,
   /** What a finding proposes, as its own catalogue says it. */
   finding: ({ title }: { title: string }) => title,
+  lab: ({ page }: { page: LabPage }) => `From the lab: ${LAB_TITLES[page]}`,
   'warm-up': ({ circuits, attitude }: { circuits: number; attitude: string }) =>
     `${plural(circuits, 'circuit')}, ${say(attitude)}`,
   'wind-step': ({ forecastKt }: { forecastKt: number }) => `Crosswind ${fixed(forecastKt)} kt, the next step`,
@@ -44,6 +46,8 @@ export const BLOCK_WHYS = {
   'warm-up-on-flown': () => 'What was flown before, as a warm-up.',
   finding: ({ title, numbers }: { title: string; numbers: readonly { label: string; text: string }[] }) =>
     `${title}: ${numbers.map((n) => `${n.label}: ${n.text}`).join(', ')}.`,
+  'lab-finding': ({ title, set }: { title: string; set: string | null }) =>
+    `Explains: ${title}.${set === null ? '' : ` ${set}`}`,
   'wind-step': ({ provenKt, stepKt, wind }: { provenKt: number; stepKt: number; wind: WindSaid }) =>
     `Proven crosswind ${fixed(provenKt)} kt, the next step allows ${fixed(stepKt)} kt; ${lessonWindWords(wind)}`,
   praise: ({ title, number }: { title: string; number: string }) =>

@@ -7,10 +7,18 @@
 import type { BriefChoices } from '@/domain/brief';
 import type { Finding } from '../assess/findings';
 import type { ItemEvidence, RecordedLanding } from '../assess/evidence';
+import type { LabPage } from '@/domain/lab-pages';
 import type { PlanBlock } from '@/domain/plan';
 import { SLACK } from '../constants';
 import type { BlockTitle, LaterWhy, LessonProposal, ProposedBlock } from './lesson-words';
 
+export interface LabOffer {
+  findingId: string;
+  page: LabPage;
+  query: string;
+  /** What it is set with, in words; null = nothing was measured. */
+  set: string | null;
+}
 export interface LessonInput {
   items: readonly ItemEvidence[];
   /** Open and not dismissed, the weightiest first. */
@@ -30,6 +38,8 @@ export interface LessonInput {
   circuitMin: number;
   /** Days since the pilot last flew; null = never here. */
   daysAway: number | null;
+  /** The page of the lab that explains a finding, by the id of the finding, set with what was measured of this pilot. */
+  labs?: readonly LabOffer[];
   /** Lessons of this checkout flown so far; absent = not known, and then every item may be taken up. */
   lessonsFlown?: number;
 }
@@ -48,6 +58,8 @@ const NOT_FLOWN: ReadonlySet<string> = new Set(['hours', 'briefs', 'gear-checks'
 const ITEM_MIN = 6;
 const AIRWORK_MIN = 10;
 const GROUND_MIN = 10;
+/** A page of the lab, looked at together. */
+const LAB_MIN = 5;
 /** Days away after which a lesson settles in for longer. */
 const AWAY_DAYS = 30;
 const ORDER: Record<PlanBlock['kind'], number> = {
@@ -153,7 +165,8 @@ export function flightRoom(
 export function proposeLesson(input: LessonInput): LessonProposal {
   // Time is gathered by flying, a brief is acknowledged at a desk, a wheels check comes with each approach: none of
   // them is a block of its own.
-  const open = input.items.filter((i) => !i.met && !NOT_FLOWN.has(i.item.evidence.kind));
+  const notMet = input.items.filter((i) => !i.met);
+  const open = notMet.filter((i) => !NOT_FLOWN.has(i.item.evidence.kind));
   const met = new Set(input.items.filter((i) => i.met).map((i) => i.item.id));
   // What is first is met, or comes earlier in this very lesson.
   const earlier = new Set<string>();
@@ -180,7 +193,9 @@ export function proposeLesson(input: LessonInput): LessonProposal {
         minutes: GROUND_MIN,
         itemIds: [i.item.id],
         findingId: null,
+        lab: null,
       })),
+    ...labBlocks(input, findings, notMet.filter((i) => ready(i) && stageOf(i) <= stage)),
   ];
   // At least a settling-in and an ending must stay flyable.
   const least = 2 * input.circuitMin;
@@ -231,6 +246,7 @@ export function proposeLesson(input: LessonInput): LessonProposal {
         minutes: circuits * input.circuitMin,
         itemIds: [],
         findingId: null,
+    lab: null,
       });
   }
   if (lost) add(fromFinding(lost, 'repeat'));
@@ -315,6 +331,45 @@ export function proposeLesson(input: LessonInput): LessonProposal {
   };
 }
 
+/**
+ * A page of the lab before the flight, at most one a lesson: what an open item asks to be read, or else what explains the
+ * weightiest finding.
+ */
+function labBlocks(
+  input: LessonInput,
+  findings: readonly Finding[],
+  open: readonly ItemEvidence[],
+): ProposedBlock[] {
+  const block = (page: LabPage, query: string, rest: Pick<ProposedBlock, 'why' | 'itemIds' | 'findingId'>) => [
+    {
+      id: `lab-${page}`,
+      kind: 'ground' as const,
+      title: { code: 'lab' as const, params: { page } },
+      minutes: LAB_MIN,
+      lab: { page, query },
+      ...rest,
+    },
+  ];
+  for (const i of open)
+    for (const m of i.missing)
+      if (m.code === 'lab-pages' && m.params.pages[0])
+        return block(m.params.pages[0], '', {
+          why: { code: 'open', params: { missing: i.missing } },
+          itemIds: [i.item.id],
+          findingId: null,
+        });
+  for (const f of findings) {
+    const offer = input.labs?.find((l) => l.findingId === f.id);
+    if (offer)
+      return block(offer.page, offer.query, {
+        why: { code: 'lab-finding', params: { title: f.title, set: offer.set } },
+        itemIds: [],
+        findingId: f.id,
+      });
+  }
+  return [];
+}
+
 /** The lesson an item is first taken up in; 1 where its programme does not say. */
 const stageOf = (i: ItemEvidence): number => i.item.lesson ?? 1;
 /**
@@ -387,6 +442,7 @@ const fromFinding = (f: Finding, kind: PlanBlock['kind']): ProposedBlock => ({
   minutes: f.next.minutes,
   itemIds: [],
   findingId: f.id,
+  lab: null,
 });
 
 /**
@@ -404,6 +460,7 @@ function itemBlock(i: ItemEvidence, input: LessonInput, kind: PlanBlock['kind'],
     minutes: circuits > 0 ? circuits * input.circuitMin : isAirwork(i) ? AIRWORK_MIN : ITEM_MIN,
     itemIds: [id],
     findingId: null,
+    lab: null,
   };
 }
 
@@ -453,6 +510,7 @@ function newLoad(
       minutes: 3 * input.circuitMin,
       itemIds: ids,
       findingId: null,
+    lab: null,
     };
   }
   // More wind than proven is a load already: no other beside it. Another attitude comes when the first is owned.
@@ -507,5 +565,6 @@ function strengthBlock(input: LessonInput, attitude: string): ProposedBlock {
     minutes: input.circuitMin,
     itemIds: [],
     findingId: good?.id ?? null,
+    lab: null,
   };
 }

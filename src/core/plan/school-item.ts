@@ -39,7 +39,9 @@ export function schoolItem(said: SchoolItem, programme: Programme, ever: readonl
     waivable: said.waivable === '' ? null : said.waivable,
     prerequisites: programme.items.map((i) => i.id).filter((id) => said.first.includes(id)),
     evidence:
-      said.how === 'landings'
+      said.how === 'pages'
+        ? { kind: 'briefs', needed: 1, pages: said.pages, withinDays: said.withinDays }
+        : said.how === 'landings'
         ? {
             kind: 'count',
             needed: said.times,

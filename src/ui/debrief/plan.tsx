@@ -30,6 +30,7 @@ import { BLOCK_NAME, type PlanBlock } from '@/domain/plan';
 import { moved } from '../brief/arrange';
 import type { ActionResult } from '../shared/forms';
 import { useTap } from '../shared/use-tap';
+import { Link } from '../shared/link';
 import { Panel, Problems } from '../shared/parts';
 import { newId } from '../shared/new-id';
 
@@ -123,6 +124,7 @@ export function PlanWorkbench(p: Props) {
         minutes: 6,
         itemIds: [],
         findingId: null,
+        lab: null,
       },
     ]);
   const save = async () => {
@@ -197,6 +199,7 @@ export function PlanWorkbench(p: Props) {
                     <Step
                       key={b.id}
                       block={b}
+                      checkoutId={p.checkoutId}
                       n={i + 1}
                       up={i > 0 ? () => put(b.id, i - 1) : null}
                       down={i < blocks.length - 1 ? () => put(b.id, i + 1) : null}
@@ -342,6 +345,7 @@ export function PlanWorkbench(p: Props) {
 
 function Step({
   block: b,
+  checkoutId,
   n,
   up,
   down,
@@ -349,6 +353,7 @@ function Step({
   remove,
 }: {
   block: PlanBlock;
+  checkoutId: string;
   n: number;
   up: (() => void) | null;
   down: (() => void) | null;
@@ -389,6 +394,11 @@ function Step({
           <strong>{b.title}</strong>
         )}
         {b.why ? <div className="small soft">{b.why}</div> : null}
+        {b.lab ? (
+          <Link className="small" href={`/lab/${b.lab.page}?checkout=${checkoutId}&${b.lab.query}`}>
+            See it in the lab
+          </Link>
+        ) : null}
       </div>
       <div className="input-group input-group-sm" style={{ width: 116 }}>
         <FormControl

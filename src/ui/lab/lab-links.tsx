@@ -10,7 +10,7 @@ import {
   Spline,
   Wind,
 } from 'lucide-react';
-import type { LabPage } from '@/domain/lab';
+import type { LabPage } from '@/domain/lab-pages';
 import { Link } from '../shared/link';
 
 /** What looks and feels different, one tap away from a checkout and filled in from it. */

@@ -1,5 +1,5 @@
 import { LAB_MODELS, type LabDay, type LabSheetData } from '@/core/lab';
-import type { LabPage } from '@/domain/lab';
+import type { LabPage } from '@/domain/lab-pages';
 import type { QueryState } from './query-state-read';
 
 /**

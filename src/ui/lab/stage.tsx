@@ -16,7 +16,8 @@ import {
   labWords,
 } from '@/core/lab';
 import { fixed } from '@/core/format';
-import type { LabNote, LabPage } from '@/domain/lab';
+import type { LabNote } from '@/domain/lab';
+import type { LabPage } from '@/domain/lab-pages';
 import { labWorker } from '@/workers';
 import { Link } from '../shared/link';
 import { newId } from '../shared/new-id';

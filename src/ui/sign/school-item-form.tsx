@@ -4,8 +4,10 @@ import FormCheck from 'react-bootstrap/FormCheck';
 import FormText from 'react-bootstrap/FormText';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
+import type { UseFormRegister } from 'react-hook-form';
 import { plural } from '@/core/format';
 import { HELP, ITEM_ATTITUDES } from '@/domain/assess-words';
+import { LAB_PAGES, LAB_TITLES, type LabPage } from '@/domain/lab-pages';
 import { say } from '@/domain/words';
 import { useActionForm } from '../shared/action-form';
 import { Field } from '../shared/field';
@@ -16,7 +18,8 @@ interface Values {
   title: string;
   text: string;
   where: 'ground' | 'flight';
-  how: 'seen' | 'landings';
+  how: 'seen' | 'landings' | 'pages';
+  pages: LabPage[];
   times: string;
   help: (typeof HELP)[number];
   days: string;
@@ -51,6 +54,7 @@ export function SchoolItemForm({
     text: '',
     where: 'flight',
     how: 'seen',
+    pages: [],
     times: '1',
     help: 'unassisted',
     days: '1',
@@ -71,12 +75,13 @@ export function SchoolItemForm({
     schema: async () => (await import('@/domain/item-form')).SchoolItemForm,
     defaults,
     draft: `item-${programme.key}`,
-    also: ['where', 'how', 'help', 'attitude', 'fullStop', 'first', 'safety', 'perAirframe', 'checkouts'],
+    also: ['where', 'how', 'pages', 'help', 'attitude', 'fullStop', 'first', 'safety', 'perAirframe', 'checkouts'],
     as: (v) => ({
       ...v,
       key: programme.key,
       baseVersion: programme.version,
-      times: typedNumber(v.times),
+      times: v.how === 'pages' ? 1 : typedNumber(v.times),
+      pages: v.how === 'pages' ? v.pages : [],
       days: v.how === 'seen' ? typedNumber(v.days) : 1,
       crosswindKt: v.how === 'landings' ? typedOrNull(v.crosswindKt) : null,
       withinDays: typedOrNull(v.withinDays),
@@ -117,22 +122,32 @@ export function SchoolItemForm({
         <Field label="How it counts" id="item-how" error={error('how')}>
           <select {...register('how')}>
             <option value="seen">seen by the instructor, within the standard</option>
-            {where === 'flight' ? <option value="landings">landings that count</option> : null}
+            {where === 'flight' ? (
+              <option value="landings">landings that count</option>
+            ) : (
+              <option value="pages">pages of the lab, in a brief the pilot has acknowledged</option>
+            )}
           </select>
         </Field>
-        <Field label="Times" id="item-times" error={error('times')}>
-          <input inputMode="numeric" {...register('times')} />
-        </Field>
-        <Field label="Still counts when" id="item-help" error={error('help')}>
-          <select {...register('help')}>
-            {HELP.filter((h) => how === 'seen' || h !== 'assisted').map((h) => (
-              <option key={h} value={h}>
-                {h === 'unassisted' ? 'unassisted only' : `${h} at most`}
-              </option>
-            ))}
-          </select>
-        </Field>
-        {how === 'seen' ? (
+        {how === 'pages' ? (
+          <LabPages register={register} error={error('pages')} />
+        ) : (
+          <>
+            <Field label="Times" id="item-times" error={error('times')}>
+              <input inputMode="numeric" {...register('times')} />
+            </Field>
+            <Field label="Still counts when" id="item-help" error={error('help')}>
+              <select {...register('help')}>
+                {HELP.filter((h) => how === 'seen' || h !== 'assisted').map((h) => (
+                  <option key={h} value={h}>
+                    {h === 'unassisted' ? 'unassisted only' : `${h} at most`}
+                  </option>
+                ))}
+              </select>
+            </Field>
+          </>
+        )}
+        {how === 'pages' ? null : how === 'seen' ? (
           <Field label="On at least" unit="days" id="item-days" error={error('days')}>
             <input inputMode="numeric" {...register('days')} />
           </Field>
@@ -248,5 +263,28 @@ export function SchoolItemForm({
         </span>
       </div>
     </form>
+  );
+}
+
+/** Which pages of the lab an acknowledged brief must carry. */
+function LabPages({
+  register,
+  error,
+}: {
+  register: UseFormRegister<Values>;
+  error?: { message?: string | undefined } | undefined;
+}) {
+  return (
+    <fieldset aria-describedby={error ? 'item-pages-error' : undefined}>
+      <legend className="form-label">Pages, all of them</legend>
+      {LAB_PAGES.map((p) => (
+        <FormCheck key={p} id={`item-page-${p}`} value={p} label={LAB_TITLES[p]} {...register('pages')} />
+      ))}
+      {error?.message ? (
+        <p id="item-pages-error" className="trouble small mb-0" role="alert">
+          {error.message}
+        </p>
+      ) : null}
+    </fieldset>
   );
 }

@@ -206,6 +206,7 @@ export async function readCheckoutRecord(head: CheckoutHead, t?: Transaction): P
               lesson: s.lesson,
               date: s.flownOn,
               acknowledged: s.brief.acknowledgedAt !== null && oldBrief(s, house) === null,
+              pages: (s.brief.choices.models ?? []).map((m) => m.page),
             },
           ]
         : [],

@@ -1,4 +1,3 @@
-import { fromFindingWords, labOfFinding } from '@/core/lab';
 import {
   type DebriefLanding,
   bestAndWorst,
@@ -10,6 +9,7 @@ import {
   sinceLastTime,
 } from '@/core/assess';
 import { withUnit } from '@/core/format';
+import type { LabOffer } from '@/core/plan';
 import { ktPerUnit } from '@/core/speeds';
 import { type CaptureForm, FORM_NAME } from '@/domain/airwork';
 import type { AirworkDetail } from '@/domain/capture';
@@ -21,6 +21,7 @@ import { stopsShown } from '../../checkout/queries/stop-shown';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { aerodromeAt } from '../../rules/content';
 import { type DecidedFinding, debriefFacts, debriefOf, selfOf, standing } from './debrief';
+import { labOffer } from './lab';
 
 /** What was flown in a lesson, and what the pilot said of it: enough to ask the pilot first. */
 export async function lessonShown(record: CheckoutRecord, lesson: number) {
@@ -86,7 +87,7 @@ export async function debriefPage(
     findings: findingsShown(facts.findings, runs).map((f) => ({
       ...f,
       decided: decisionShown(f),
-      lab: labLink(record, facts.landings, f),
+      lab: labLink(record, labOffer(record, facts.landings, f)),
     })),
     suggested: standing(facts.findings)
       .filter((f) => !f.positive && f.forPilot)
@@ -108,27 +109,8 @@ const titlesOf = (record: CheckoutRecord): ReadonlyMap<string, string> =>
 const formOrList = (id: string, d: AirworkDetail | null): string =>
   d && (d.form === 'steps' || d.form === 'exchange') ? d.list : (FORM_NAME[id.split(':')[1] as CaptureForm] ?? id);
 
-/** The page of the lab that explains a finding, set with what was measured of the landings behind it. */
-function labLink(
-  { head }: CheckoutRecord,
-  landings: LessonShown['facts']['landings'],
-  f: DecidedFinding,
-): { href: string; words: string | null } | null {
-  const behind = landings.filter((l) => f.evidence.includes(l.id)).map((l) => l.measured?.values ?? {});
-  const lab = labOfFinding(
-    f.id,
-    behind.map((v) => ({ crabDeg: v.crab ?? null, sinkFpm: v.firmness ?? null, swingDeg: v.swing ?? null })),
-  );
-  if (!lab) return null;
-  const of = lab.from && 'params' in lab.from && lab.from.params ? lab.from.params : null;
-  const query = new URLSearchParams({
-    checkout: head.id,
-    finding: f.id,
-    ...Object.fromEntries(Object.entries(lab.settings).map(([k, v]) => [k, String(v)])),
-    ...(of && 'landings' in of ? { of: String(of.landings) } : {}),
-  });
-  return { href: `/lab/${lab.page}?${query.toString()}`, words: lab.from ? fromFindingWords(lab.from) : null };
-}
+const labLink = ({ head }: CheckoutRecord, lab: LabOffer | null): { href: string; words: string | null } | null =>
+  lab && { href: `/lab/${lab.page}?checkout=${head.id}&${lab.query}`, words: lab.set };
 
 /** Where each piece of evidence of a finding is looked at. */
 function linksOf(record: CheckoutRecord, { facts, lesson }: LessonShown) {

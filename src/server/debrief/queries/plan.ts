@@ -12,6 +12,7 @@ import type { CheckoutRecord } from '../../checkout/queries/record';
 import { ladderOf } from '../../checkout/queries/ladder';
 import { flownLessons } from '../../checkout/queries/stage';
 import { type DebriefFacts, standing } from './debrief';
+import { labOffer } from './lab';
 
 export interface PlanSlot {
   key: string;
@@ -93,6 +94,7 @@ export async function planFacts(
     input: {
       items,
       findings: standing(facts.findings),
+      labs: standing(facts.findings).flatMap((f) => labOffer(record, facts.landings, f) ?? []),
       firstLanding: head.schools['first-landing'] ?? head.sheet.landing.usualAttitude,
       wheelAllowed: head.sheet.landing.wheelLandings === 'allowed',
       flown,

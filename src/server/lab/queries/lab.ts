@@ -1,7 +1,7 @@
 import { localDate, localTime } from '@/core/format';
 import { airToday } from '@/core/approach';
 import { convertReference, stationWind } from '@/core/wind';
-import type { LabPage } from '@/domain/lab';
+import type { LabPage } from '@/domain/lab-pages';
 import type { Aerodrome, TypeSheet } from '@/domain/sheet';
 import { type CurrentUser, may } from '../../floor/auth/permissions';
 import { nowIso } from '../../floor/clock';

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
-import { LAB_PAGES, type LabPage } from '@/domain/lab';
-import { LAB_TITLES, LabStage } from '../../../lab-stage';
+import { LAB_PAGES, type LabPage, LAB_TITLES } from '@/domain/lab-pages';
+import { LabStage } from '../../../lab-stage';
 import type { LabSearch } from '../../../lab-frame';
 
 type Params = Promise<{ page: string }>;

@@ -1,10 +1,11 @@
+import { LAB_TITLES } from '@/domain/lab-pages';
 import type { Metadata } from 'next';
 import { contentById, newestContent } from '@/server/rules/content';
 import { Ground } from '@/ui/lab/ground';
 import { readState } from '@/ui/lab/query-state-read';
 import { GROUND_START } from '@/ui/lab/starts';
 import { LabFrame, type LabSearch, labPage } from '../../../lab-frame';
-import { LAB_TITLES, LabStage } from '../../../lab-stage';
+import { LabStage } from '../../../lab-stage';
 
 export const metadata: Metadata = { title: LAB_TITLES.ground };
 

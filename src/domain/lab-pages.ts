@@ -1,0 +1,11 @@
+/** The pages of the lab that are models, by their name in the address. */
+export const LAB_PAGES = ['ground', 'touch', 'crosswind', 'side-picture', 'slip', 'slow-approach'] as const;
+export type LabPage = (typeof LAB_PAGES)[number];
+export const LAB_TITLES: Record<LabPage, string> = {
+  ground: 'Straight or swerving',
+  touch: 'The touch',
+  crosswind: 'Crosswind',
+  'side-picture': 'Side picture',
+  slip: 'Slip',
+  'slow-approach': 'Slow approach',
+};
