@@ -37,6 +37,7 @@ test('axe finds nothing in the office: every rule by day, contrast in dusk and s
     '/lab/sight-picture?type=lume-faisca&offset=15&t=0.4',
     '/lab/ground?part=corner&radius=3',
     '/lab/ground',
+    '/lab/take-off',
     '/lab/touch',
     '/lab/crosswind',
     '/lab/side-picture',

@@ -15,6 +15,8 @@ interface Row {
   rudder: [effectiveness: number, travelDeg: number];
   body: [areaM2: number, aheadM: number];
   turns: Dynamics['propellerTurns'];
+  /** Turns at take-off power, its inertia, share of the tail in the wash. */
+  propeller: [rpm: number, inertiaKgM2: number, finInWash: number];
   gear: [strokeM: number, efficiency: number, restitution: number];
   firmness?: [verySoft: number, normal: number, firm: number, hard: number];
   slip: [maxDeg: number, sideForce: number, drag: number, aileron: number];
@@ -31,6 +33,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.5, 24],
     body: [5.2, 0.15],
     turns: 'clockwise',
+    propeller: [2450, 1.2, 0.5],
     gear: [0.17, 0.5, 0.5],
     slip: [15, -0.4, 0.5, 0.45],
     low: [['wing tip', 2.2, 4.9]],
@@ -45,6 +48,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.5, 25],
     body: [5.8, 0.2],
     turns: 'clockwise',
+    propeller: [2700, 1.9, 0.5],
     gear: [0.16, 0.5, 0.55],
     slip: [15, -0.42, 0.45, 0.5],
     low: [['wing tip', 1.35, 5.5]],
@@ -62,6 +66,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.6, 30],
     body: [4.6, 0.2],
     turns: 'clockwise',
+    propeller: [2350, 1.1, 0.6],
     gear: [0.17, 0.5, 0.6],
     slip: [16, -0.45, 0.55, 0.55],
     low: [['wing tip', 1.95, 5.35]],
@@ -76,6 +81,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.58, 27],
     body: [5.2, 0.2],
     turns: 'clockwise',
+    propeller: [2600, 1.7, 0.6],
     gear: [0.26, 0.5, 0.5],
     firmness: [60, 200, 420, 660],
     slip: [17, -0.48, 0.6, 0.5],
@@ -91,6 +97,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.55, 25],
     body: [7, 0.25],
     turns: 'clockwise',
+    propeller: [2600, 2.4, 0.55],
     gear: [0.2, 0.5, 0.7],
     slip: [13, -0.42, 0.5, 0.6],
     low: [['wing tip', 2.3, 5.47]],
@@ -108,6 +115,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.55, 30],
     body: [4, 0.15],
     turns: 'clockwise',
+    propeller: [2700, 1.9, 0.65],
     gear: [0.15, 0.5, 0.65],
     slip: [17, -0.5, 0.7, 0.5],
     low: [['lower wing tip', 1.05, 3.35]],
@@ -121,6 +129,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.55, 28],
     body: [9.5, 0.3],
     turns: 'clockwise',
+    propeller: [2000, 9, 0.55],
     gear: [0.26, 0.75, 0.25],
     slip: [13, -0.45, 0.5, 0.6],
     low: [['wing tip', 1.75, 6.4]],
@@ -135,6 +144,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.52, 28],
     body: [10, 0.35],
     turns: 'clockwise',
+    propeller: [1450, 42, 0.55],
     gear: [0.3, 0.8, 0.2],
     slip: [12, -0.42, 0.45, 0.55],
     low: [['wing tip', 1.9, 5.65]],
@@ -148,6 +158,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.5, 26],
     body: [5.6, 0.2],
     turns: 'clockwise',
+    propeller: [2700, 1.9, 0.5],
     gear: [0.2, 0.75, 0.3],
     slip: [14, -0.42, 0.45, 0.5],
     low: [['wing tip', 1.3, 5.4]],
@@ -162,6 +173,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.5, 28],
     body: [6.8, 0.25],
     turns: 'opposite ways',
+    propeller: [2700, 1.8, 0.1],
     gear: [0.22, 0.75, 0.3],
     slip: [14, -0.48, 0.5, 0.5],
     low: [
@@ -178,6 +190,7 @@ const ROWS: Record<string, Row> = {
     rudder: [0.52, 28],
     body: [11, 0.3],
     turns: 'opposite ways',
+    propeller: [2300, 3.4, 0.1],
     gear: [0.22, 0.7, 0.3],
     slip: [10, -0.55, 0.6, 0.6],
     low: [
@@ -190,8 +203,8 @@ const ROWS: Record<string, Row> = {
 };
 
 const G = 9.81;
-/** Radius of gyration over half the mean of span and length, and over half the length. */
-const GYRATION = { yaw: 0.36, pitch: 0.37 };
+/** Radius of gyration over half the mean of span and length, half the length, and half the span. */
+const GYRATION = { yaw: 0.36, pitch: 0.37, roll: 0.25 };
 const hundreds = (n: number): number => Math.round(n / 100) * 100;
 
 /** The numbers of one type; what has none on purpose is left as it is. */
@@ -223,6 +236,10 @@ export function withDynamics(sheet: TypeSheet): TypeSheet {
       bodySideSlopePerRad: swung(0.25),
       bodyCentreAheadM: measured(row.body[1], 'drawing, side view'),
       propellerTurns: row.turns,
+      propellerRpm: h(row.propeller[0], '1.3'),
+      propellerInertiaKgM2: swung(row.propeller[1]),
+      finInWash: measured(row.propeller[2], 'tufts, filmed from behind, 2026'),
+      rollInertiaKgM2: swung(Math.round((m * ((GYRATION.roll * sheet.wing.spanM.value) / 2) ** 2) / 10) * 10),
       gearStrokeM: h(row.gear[0], '7.2'),
       gearEfficiency: swung(row.gear[1]),
       gearRestitution: measured(row.gear[2], 'filmed touches, 2026'),

@@ -134,6 +134,12 @@ export const Dynamics = z.object({
   bodyCentreAheadM: Unmeasured,
   /** Seen from the cockpit. */
   propellerTurns: z.enum(ROTATIONS).default('not said'),
+  /** Turns of the propeller at take-off power. */
+  propellerRpm: Unmeasured,
+  propellerInertiaKgM2: Unmeasured,
+  /** Share of fin and rudder that stands in the wash, 0 to 1. */
+  finInWash: Unmeasured,
+  rollInertiaKgM2: Unmeasured,
   gearStrokeM: Unmeasured,
   gearEfficiency: Unmeasured,
   /** Speed of rebound over sink. */

@@ -16,7 +16,7 @@ import {
 import { briefChanges, type BriefContext, airToday, computeBrief, oneEngineToday } from '@/core/approach';
 import * as assess from '@/core/assess';
 import { circuitPace } from '@/core/circuit';
-import { fadeGuard, groundRun } from '@/core/ground';
+import { discMoment, discWash, fadeGuard, footNeeded, groundRun, gyroMoment, torqueRoll } from '@/core/ground';
 import { sideSeen } from '@/core/sightpicture';
 import { crosswindStations, decrabDrift, finalTurn } from '@/core/slip';
 import { nextTrial, slowSink, spreadAt, stopHeight } from '@/core/slowapproach';
@@ -229,6 +229,15 @@ const rolling = {
   pilot: { feet: 'strokes', firstFootS: 0, delayS: 0.2, brakesForDirection: true },
   ...{ stepS: 0.005, halfWidthM: 9 },
 };
+const propeller = { powerW: 70_000, turns: 1, count: 1, diameterM: 1.85, speedRadS: 246, inertiaKgM2: 1.1 };
+const takingOff = {
+  ...rolling,
+  power: {
+    propeller,
+    ...{ overS: 3, finInWash: 0.6, attitudeDeg: 12, raise: { atMs: 11, overS: 1.5 }, liftShareUp: 0.3 },
+    ...{ footLeads: true, untilMs: 20 },
+  },
+};
 const landing = {
   body: {
     ...{ massKg: 560, pitchInertiaKgM2: 890, mainsXM: 0.42, thirdXM: -4.28, groundPitchDeg: 12, cgHeightM: 1.05 },
@@ -257,6 +266,17 @@ const trials = [
 const asked = { stallSpeedKt: 33, powerShare: 0.2, handbookSpeedKt: 40, gustAdditiveKt: 0 };
 const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
   groundRun: { input: rolling, call: (x) => groundRun(x as never) },
+  discWash: { input: [propeller, 12, 1.2], call: (x) => discWash(...(x as Parameters<typeof discWash>)) },
+  discMoment: { input: [2000, 15, 12, propeller], call: (x) => discMoment(...(x as Parameters<typeof discMoment>)) },
+  gyroMoment: { input: [8, propeller], call: (x) => gyroMoment(...(x as Parameters<typeof gyroMoment>)) },
+  footNeeded: {
+    input: [takingOff, 12, 1, 0.5, 0],
+    call: (x) => footNeeded(...(x as Parameters<typeof footNeeded>)),
+  },
+  torqueRoll: {
+    input: [{ rollInertiaKgM2: 900, wingAreaM2: 16, spanM: 10.7, airDensityKgM3: 1.2, airspeedMs: 20 }, 400, 3, 1.5],
+    call: (x) => torqueRoll(...(x as Parameters<typeof torqueRoll>)),
+  },
   bounce: { input: landing, call: (x) => bounce(x as never) },
   taxiControls: {
     input: { windFromDeg: 45, windKt: 12, taxiKt: 5, layout: 'tailwheel' },

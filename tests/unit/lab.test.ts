@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import { groundRun, linearModel, type RunInput } from '@/core/ground';
+import {
+  discWash,
+  footNeeded,
+  groundRun,
+  gyroMoment,
+  linearModel,
+  type Propeller,
+  type RunInput,
+  type RunPower,
+  torqueRoll,
+} from '@/core/ground';
 import {
   LAB_MODELS,
   type LabDay,
@@ -129,6 +139,104 @@ describe('a roll on the runway', () => {
     expect(foot(0.2).loop).toBeNull();
     expect(foot(2).loop).not.toBeNull();
     expect(foot(0.2).farthestM).toBeLessThan(foot(2).farthestM);
+  });
+});
+
+const PROPELLER: Propeller = {
+  powerW: 70_000,
+  turns: 1,
+  count: 1,
+  diameterM: 1.85,
+  speedRadS: 246,
+  inertiaKgM2: 1.1,
+};
+const TAKE_OFF: RunInput = {
+  ...RUN,
+  groundSpeedMs: 2,
+  swerveDeg: 0,
+  thirdDown: true,
+  forS: 20,
+  pilot: { ...RUN.pilot, feet: 'strokes' },
+  power: {
+    propeller: PROPELLER,
+    overS: 3,
+    finInWash: 0.6,
+    attitudeDeg: 12,
+    raise: { atMs: 11, overS: 1.5 },
+    liftShareUp: 0,
+    footLeads: true,
+    untilMs: 20,
+  },
+};
+const powered = (more: Partial<RunPower>, rest: Partial<RunInput> = {}): RunInput => {
+  if (!TAKE_OFF.power) throw new Error('no power');
+  return { ...TAKE_OFF, ...rest, power: { ...TAKE_OFF.power, ...more } };
+};
+const noFeet = { pilot: { ...RUN.pilot, feet: 'none' as const } };
+const end = (i: RunInput) => groundRun(i).states.at(-1);
+
+describe('a take-off', () => {
+  it('the wash carries the power and the torque that are put into it', () => {
+    for (const V of [0, 8, 25]) {
+      const w = discWash(PROPELLER, V, 1.1);
+      const v = (w.washMs - V) / 2;
+      expect(w.thrustN * (V + v)).toBeCloseTo(0.6 * 70_000, 3);
+      const flow = 1.1 * Math.PI * (1.85 / 2) ** 2 * (V + v);
+      const around = w.washMs * Math.tan((w.swirlDeg * Math.PI) / 180);
+      expect(flow * around * (2 / 3) * (1.85 / 2)).toBeCloseTo(70_000 / 246, 6);
+    }
+    // Standing, by the closed form: T = (2·ρ·A·P²)^(1/3).
+    const area = Math.PI * (1.85 / 2) ** 2;
+    expect(discWash(PROPELLER, 0, 1.1).thrustN).toBeCloseTo(Math.cbrt(2 * 1.1 * area * 42_000 ** 2), 3);
+  });
+  it('begins with thrust over mass', () => {
+    const i = powered({ overS: 0, propeller: { ...PROPELLER, turns: 0 } }, noFeet);
+    const [a, b] = [groundRun(i).states[0], groundRun(i).states[10]];
+    const thrustN = discWash(PROPELLER, 2, 1.225).thrustN;
+    expect((((b?.speedMs ?? 0) - (a?.speedMs ?? 0)) / 0.2) * 560).toBeGreaterThan(0.95 * thrustN);
+    expect((((b?.speedMs ?? 0) - (a?.speedMs ?? 0)) / 0.2) * 560).toBeLessThan(thrustN);
+  });
+  it('runs straight with nothing that turns, and the same to the other side with all of it turned round', () => {
+    expect(groundRun(powered({ propeller: { ...PROPELLER, turns: 0 } }, noFeet)).farthestM).toBe(0);
+    // Pressure that follows: a stroke is made or not made at an edge.
+    const pilot = { ...TAKE_OFF.pilot, feet: 'continuous' as const };
+    const [a, b] = [
+      end(powered({}, { crosswindMs: 3, forS: 6, pilot })),
+      end(powered({ propeller: { ...PROPELLER, turns: -1 } }, { crosswindMs: -3, forS: 6, pilot })),
+    ];
+    expect(a?.yM).toBeCloseTo(-(b?.yM ?? 9), 9);
+    expect(a?.pedal).toBeCloseTo(-(b?.pedal ?? 9), 9);
+  });
+  it('swings to the left of a clockwise propeller without a foot, and less when it leads than when it follows', () => {
+    expect(end(powered({}, { ...noFeet, forS: 3 }))?.headingDeg).toBeLessThan(-1);
+    const swing = (footLeads: boolean) => groundRun(powered({ footLeads })).greatestHeadingDeg;
+    expect(swing(true)).toBeLessThan(swing(false));
+  });
+  it('the foot that is asked for leaves nothing over', () => {
+    // Held by a foot that knows, a calm run hardly leaves the line; the tail coming up adds its own swing.
+    const i = powered({ raise: null, overS: 0 });
+    expect(groundRun(i).greatestHeadingDeg).toBeLessThan(1);
+    const [still, rising] = [footNeeded(i, 11, 1, 0.5), footNeeded(i, 11, 1, 0.5, 8)];
+    expect(still).toBeGreaterThan(0);
+    expect(rising).toBeGreaterThan(still);
+    expect(gyroMoment(8, PROPELLER)).toBeCloseTo(-(1.1 * 246 * 8 * Math.PI) / 180, 9);
+    expect(footNeeded({ ...i, crosswindMs: -3 }, 11, 1, 1)).toBeGreaterThan(footNeeded(i, 11, 1, 1));
+  });
+  it('a step half as long ends in the same place', () => {
+    const so = powered({}, { crosswindMs: 3, rollingFriction: 0.03 });
+    const [a, b] = [groundRun(so), groundRun({ ...so, stepS: 0.0025 })];
+    expect(a.states.at(-1)?.tS).toBeCloseTo(b.states.at(-1)?.tS ?? 0, 1);
+    expect(Math.abs(a.farthestM - b.farthestM)).toBeLessThan(0.005 * Math.max(1, b.farthestM));
+  });
+  it('full power from a bounce rolls: at first by torque over inertia, at last as fast as the wing lets it', () => {
+    const body = { rollInertiaKgM2: 6000, wingAreaM2: 22, spanM: 11.3, airDensityKgM3: 1.225, airspeedMs: 45 };
+    const first = torqueRoll(body, 7000, 0, 0.05);
+    expect(first.bankDeg).toBeCloseTo(((0.5 * 7000) / 6000) * 0.05 ** 2 * (180 / Math.PI), 2);
+    // Steady: q·S·b·0.45·(p·b / 2V) = Q, by hand 0.2195 rad/s.
+    const d = 0.5 * 1.225 * 45 ** 2 * 22 * 11.3 * 0.45 * (11.3 / 90);
+    expect(torqueRoll(body, 7000, 0, 8).rateDegS).toBeCloseTo(((7000 / d) * 180) / Math.PI, 3);
+    expect(torqueRoll(body, 7000, 3, 1.5).bankDeg).toBeLessThan(0.5 * torqueRoll(body, 7000, 0, 1.5).bankDeg);
+    expect(torqueRoll(body, -7000, 0, 1).bankDeg).toBeCloseTo(-torqueRoll(body, 7000, 0, 1).bankDeg, 9);
   });
 });
 

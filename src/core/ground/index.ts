@@ -6,3 +6,4 @@ export * from './turning';
 export * from './corner-paths';
 export * from './stability';
 export * from './run';
+export * from './propeller';

@@ -54,7 +54,7 @@ const ROWS: Readonly<Record<string, Row>> = {
   'high-round-out': touch({ hands: 'hold' }),
   'tail-up-too-long': ground({ tail: 'up' }),
   'stick-not-back': ground({ steering: 'free' }),
-  'late-foot-on-power': ground({ foot: 1 }),
+  'late-foot-on-power': { page: 'take-off', set: { foot: 'follows' }, uses: null },
   weave: ground({ feet: 'continuous', delay: 0.5 }),
   'brake-steering': ground({ toe: 'yes' }),
   'same-side-swing': ground({}),

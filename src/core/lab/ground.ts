@@ -10,26 +10,13 @@ import {
   rudderFade,
   type RunInput,
   type RunOutcome,
-  type RunState,
   unstableBand,
 } from '../ground';
 import { GROUND_NEEDS } from '../sheet';
 import { ktPerUnit } from '../speeds';
-import {
-  type Figure,
-  type FigureShape,
-  type FigureText,
-  type Point,
-  area,
-  arrow,
-  box,
-  circle,
-  label,
-  line,
-} from './figure';
+import { label, line } from './figure';
 import {
   type LabDay,
-  type LabFrame,
   type LabModel,
   type LabSentence,
   type LabSheetData,
@@ -37,18 +24,11 @@ import {
   numberOf,
   wordOf,
 } from './model';
+import { RUNWAY, RUN_TONES, SURFACES, SURFACE_CHOICES, pathOf, runFrames, runView, runwayFigure } from './runway-view';
 import { dialSpeed, factsOf, lacking, landingFlap, runBody, stallKt, tailwheel } from './sheet';
 import { LAB_WORDS } from './lab-words';
 
 const said = coder(LAB_WORDS);
-/** Grip left and right, and rolling resistance, by surface. */
-const SURFACES: Record<string, { left: number; right: number; rolling: number }> = {
-  dry: { left: 0.7, right: 0.7, rolling: 0.03 },
-  wet: { left: 0.45, right: 0.45, rolling: 0.035 },
-  grass: { left: 0.45, right: 0.45, rolling: 0.08 },
-  'ice-left': { left: 0.1, right: 0.7, rolling: 0.03 },
-  'ice-right': { left: 0.7, right: 0.1, rolling: 0.03 },
-};
 const LIFT_SHARE = { down: 0.9, up: 0.3 };
 const RUN_S = 6;
 const STEP_S = 0.005;
@@ -60,7 +40,6 @@ const ROLL_OUT = 0.95;
 const HELD_DEG = 12;
 /** Less than this is no weave to speak of. */
 const WEAVE_DEG = 5;
-const FRAME_S = 0.06;
 const HEAVY_TAIL = 0.15;
 
 function inputOf(sheet: LabSheetData, s: Settings, day: LabDay): RunInput {
@@ -215,54 +194,6 @@ function whyOf(sheet: LabSheetData, i: RunInput, run: RunOutcome, day: LabDay): 
   return why.slice(0, 3);
 }
 
-const W = 860;
-const H = 430;
-/** Drawing of the runway from above: along to the right, left of the runway up. */
-function view(run: RunOutcome, other: RunOutcome | null, halfM: number) {
-  const far = Math.max(60, ...run.states.map((x) => x.xM), ...(other?.states ?? []).map((x) => x.xM));
-  const scale = Math.min((W - 90) / far, (H - 40) / Math.max(4 * halfM, 36));
-  return {
-    scale,
-    x: (m: number) => 40 + m * scale,
-    y: (m: number) => H / 2 + m * scale,
-  };
-}
-const plan = (
-  sheet: LabSheetData,
-  at: RunState,
-  v: ReturnType<typeof view>,
-  tone: 'this' | 'other' | 'warn',
-): FigureShape[] => {
-  const a = (at.headingDeg * Math.PI) / 180;
-  // Drawn at least so big that it is seen; its own shape.
-  const k = Math.max(1, 34 / (sheet.wing.spanM.value * v.scale));
-  const place = (ahead: number, right: number): Point => [
-    v.x(at.xM) + (ahead * Math.cos(a) - right * Math.sin(a)) * v.scale * k,
-    v.y(at.yM) + (ahead * Math.sin(a) + right * Math.cos(a)) * v.scale * k,
-  ];
-  const half = sheet.wing.spanM.value / 2;
-  const length = sheet.geometry.lengthM?.value ?? sheet.wing.spanM.value * 0.7;
-  const chord = sheet.wing.areaM2.value / sheet.wing.spanM.value;
-  const nose = length * 0.3;
-  return [
-    area([place(chord / 2, -half), place(chord / 2, half), place(-chord / 2, half), place(-chord / 2, -half)], tone, {
-      width: 0,
-    }),
-    area(
-      [
-        place(nose, -0.25),
-        place(nose, 0.25),
-        place(0, 0.5),
-        place(nose - length, 0.12),
-        place(nose - length, -0.12),
-        place(0, -0.5),
-      ],
-      tone,
-    ),
-    line([place(nose - length + 0.3, -half / 3.2), place(nose - length + 0.3, half / 3.2)], tone, { width: 4 }),
-  ];
-};
-
 export const groundModel: LabModel = {
   page: 'ground',
   applies: (s) => s.surface !== 'sea',
@@ -334,13 +265,7 @@ export const groundModel: LabModel = {
         key: 'surface',
         label: 'Surface',
         kind: 'choice',
-        options: [
-          ['dry', 'dry'],
-          ['wet', 'wet'],
-          ['grass', 'grass'],
-          ['ice-left', 'ice left'],
-          ['ice-right', 'ice right'],
-        ],
+        options: SURFACE_CHOICES,
       },
       { ...range('gust', 'Gust from 1 to 2.5 s', -15, 15, 1, 'kt'), signed: true },
       range('brake', 'Brakes, both', 0, 100, 10, '%'),
@@ -377,54 +302,18 @@ export const groundModel: LabModel = {
             groundSpeedMs: i.groundSpeedMs,
           })
         : null;
-    const v = view(run, known, i.halfWidthM);
+    const v = runView(run, known, i.halfWidthM);
     const half = i.halfWidthM;
-    const path = (o: RunOutcome): Point[] =>
-      o.states.filter((_, n) => n % 3 === 0).map((x): Point => [v.x(x.xM), v.y(x.yM)]);
     const wind = numberOf(s, 'xw');
-    const tones = { within: 'this', edge: 'other', outside: 'warn' } as const;
-    const texts: FigureText[] = [
-      label(12, 22, `from above; runway ${fixed(2 * half)} m wide`, 'soft'),
-      ...(known && old ? [label(W - 12, 22, `dotted: ${old.name}, no foot at all`, 'soft', 'end')] : []),
-      ...(wind === 0 ? [] : [label(W - 60, wind > 0 ? H - 96 : 108, `${fixed(Math.abs(wind))} kt`, 'other', 'end')]),
-    ];
-    const figure: Figure = {
-      w: W,
-      h: H,
+    const tones = RUN_TONES;
+    const figure = runwayFigure(v, half, wind, {
       shapes: [
-        box(0, 0, W, H, 'field'),
-        box(0, v.y(-half), W, 2 * half * v.scale, 'runway'),
-        line(
-          [
-            [0, H / 2],
-            [W, H / 2],
-          ],
-          'paint',
-          { width: 3, dashed: true },
-        ),
-        ...(known ? [line(path(known), 'ink', { width: 2.5, dashed: true })] : []),
-        line(path(run), tones[tone], { width: 4 }),
-        ...(wind === 0 ? [] : arrow([W - 40, wind > 0 ? H - 60 : 60], [W - 40, wind > 0 ? H - 130 : 130], 'other', 4)),
+        ...(known ? [line(pathOf(known, v), 'ink', { width: 2.5, dashed: true })] : []),
+        line(pathOf(run, v), tones[tone], { width: 4 }),
       ],
-      texts,
-    };
-    const every = Math.round(FRAME_S / 0.02);
-    const frames: LabFrame[] = run.states
-      .filter((_, n) => n % every === 0)
-      .map((x) => ({
-        tS: x.tS,
-        shapes: [
-          ...plan(sheet, x, v, tones[tone]),
-          // Pedals: the foot that is pressed.
-          box(W / 2 - 62, H - 34, 56, 12, 'card'),
-          box(W / 2 + 6, H - 34, 56, 12, 'card'),
-          x.pedal < 0
-            ? box(W / 2 - 6 + 56 * x.pedal, H - 34, -56 * x.pedal, 12, 'warn')
-            : box(W / 2 + 6, H - 34, 56 * x.pedal, 12, 'warn'),
-          ...(x.outerLoad > 0.95 ? [circle(v.x(x.xM), v.y(x.yM), 5, 'warn')] : []),
-        ],
-        texts: [label(W / 2, H - 42, 'left foot \u00b7 right foot', 'soft', 'middle')],
-      }));
+      texts: known && old ? [label(RUNWAY.w - 12, 22, `dotted: ${old.name}, no foot at all`, 'soft', 'end')] : [],
+    });
+    const frames = runFrames(sheet, run, v, tones[tone]);
     return {
       page: 'ground',
       answer,

@@ -69,6 +69,40 @@ export const LAB_WORDS = {
     'Feet: full travel in 0.15 s; short strokes of 0.12 s that answer the turning, or pressure that follows the nose. A steady wind is held from the start.',
   'run-assumed-lift': () =>
     'The wing takes load off the wheels with the square of the speed, 0.9 of it at the stall speed with the tail down, 0.3 with it up.',
+  // Take-off roll
+  'take-straight': (p: { flies: Speed; afterS: number; mostM: number; greatestDeg: number }) =>
+    `It flies at ${at(p.flies)} after ${fixed(p.afterS)} s: ${withUnit(p.mostM, 'm', 1)} off the line and ${deg(p.greatestDeg)} of swing at most.`,
+  'take-lost': (p: { speed: Speed; atS: number; why: 'turned' | 'wheel-lifted' | 'slid'; tail: boolean }) =>
+    `Lost after ${s1(p.atS)}, at ${at(p.speed)}${p.tail ? ' with the tail up' : ''}: ${
+      p.why === 'slid'
+        ? 'the main wheels slide sideways'
+        : p.why === 'wheel-lifted'
+          ? 'the inner wheel lifts'
+          : 'the nose is past 45\u00b0'
+    }. Close the throttle at the first swing that grows.`,
+  'take-edge': (p: { speed: Speed; atS: number }) =>
+    `Off the edge of the runway after ${s1(p.atS)}, at ${at(p.speed)}. Close the throttle before that.`,
+  'take-slow': (p: { flies: Speed; forS: number }) =>
+    `It does not reach ${at(p.flies)} within ${fixed(p.forS)} s on this surface.`,
+  'take-foot': (p: { speed: Speed; share: number; foot: 'left' | 'right'; windShare: number | null }) =>
+    `Full power at ${at(p.speed)} asks for ${upTo(p.share * 100)} % of the ${p.foot} foot` +
+    `${p.windShare === null ? '.' : `; with this wind for ${upTo(Math.abs(p.windShare) * 100)} % of the ${p.windShare > 0 ? 'right' : 'left'}.`}`,
+  'take-gyro': (p: { overS: number; swings: 'left' | 'right'; share: number }) =>
+    `Raised in ${s1(p.overS)}, the tail adds a swing to the ${p.swings} that takes ${upTo(p.share * 100)} % of the foot more.`,
+  'take-raised': (p: { speed: Speed; share: number; before: number | null; wind: boolean }) =>
+    `Raised at ${at(p.speed)}, ${p.wind ? 'power and wind take' : 'power takes'} ` +
+    `${p.share > 1 ? `more than the whole foot: too early${p.wind ? ' in this wind' : ''}` : `${upTo(p.share * 100)} % of the foot`}` +
+    `${p.before === null ? '.' : `; on the steered tailwheel it was ${upTo(Math.min(1, p.before) * 100)} %.`}`,
+  'take-at-once': (p: { share: number; foot: 'left' | 'right' }) =>
+    `Power at once, hardly rolling: ${p.share > 1 ? 'more than the whole' : `${upTo(p.share * 100)} % of the`} ${p.foot} foot, at once.`,
+  'take-opposite': () => 'Two propellers that turn opposite ways: what one asks for the other takes back.',
+  'take-assumed-wash': () =>
+    '0.6 of the shaft\u2019s power goes into the air; wing and fuselage take half the turn out of the wash.',
+  'take-assumed-roll': () =>
+    'Planar: no bounce, no lifting wing, full power until it flies; the wing takes load off the wheels as speed grows.',
+  'take-assumed-differential': () => 'No differential power and no brake, which a castering wheel is steered with.',
+  'take-assumed-feet': () =>
+    'Feet: full travel in 0.15 s; the foot that leads knows power and steady wind, the other answers the nose.',
   // The touch
   'touch-stays': (p: { loadG: number; word: string }) =>
     `It stays down: ${upTo(p.loadG, 1)} g at the touch, ${p.word}.`,
@@ -96,6 +130,13 @@ export const LAB_WORDS = {
     'Weight forward before the touch lets the nose down into it: the sink at the touch is higher than it was.',
   'touch-right': () => 'Weight forward as the wheels are felt takes the lift off the wing: it stays.',
   'touch-late': () => 'Weight forward after the skip comes on the way down.',
+  'touch-torque': (p: { side: 'left' | 'right'; atOnceDeg: number; fedDeg: number; afterS: number; fedS: number }) =>
+    `Full power at once rolls it ${upTo(p.atOnceDeg)}\u00b0 to the ${p.side} in ${s1(p.afterS)} without aileron; ` +
+    `fed in over ${fixed(p.fedS)} s, ${upTo(p.fedDeg)}\u00b0.`,
+  'touch-torque-none': () => 'The propellers turn opposite ways: power rolls it neither way.',
+  'touch-torque-unknown': () =>
+    'What full power rolls is not computed: turning, propeller turns or moment of inertia in roll are not on the sheet.',
+  'touch-assumed-torque': () => 'Torque: no aileron and no wash over the wing; the wing damps the roll, unstalled.',
   'touch-assumed-wing': () => 'Tailwheel types: the wing is just short of the stall in the three-point attitude.',
   'touch-assumed-wing-nose': () =>
     'Nosewheel types: the wing stalls at 14\u00b0; the nosewheel touches in the attitude of three wheels down.',

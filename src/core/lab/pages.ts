@@ -5,11 +5,13 @@ import type { LabModel } from './model';
 import { sideModel } from './side-picture';
 import { slipModel } from './slip';
 import { slowModel } from './slow-approach';
+import { takeOffModel } from './take-off';
 import { touchModel } from './touch';
 
 /** Every page of the lab that is a model, by its name in the address. */
 export const LAB_MODELS: Readonly<Record<LabPage, LabModel>> = {
   ground: groundModel,
+  'take-off': takeOffModel,
   touch: touchModel,
   crosswind: crosswindModel,
   'side-picture': sideModel,

@@ -2,7 +2,8 @@
 import { coder } from '@/domain/coded';
 import { MS_PER_KT } from '../constants';
 import { fixed, upTo } from '../format';
-import { TOUCH_NEEDS } from '../sheet';
+import { torqueRoll } from '../ground';
+import { TORQUE_NEEDS, TOUCH_NEEDS } from '../sheet';
 import {
   FIRMNESS_FPM,
   type BounceInput,
@@ -35,6 +36,9 @@ const TRICKLE = 0.05;
 /** Thrust over weight of full power at the speed of a landing, at most; from power and propeller where the sheet has no thrust. */
 const MOST_THRUST = 0.5;
 const W_PER_HP = 745.7;
+/** Looked at so long after the power is called for; fed in, it comes over this. */
+const TORQUE_AFTER_S = 1.5;
+const POWER_FED_S = 3;
 const G = 9.80665;
 /** Attitudes a landing is flown in here, by the side that has three wheels down. */
 const WHEEL_OFF_GROUND_DEG = { tail: 4, nose: 5 };
@@ -140,11 +144,42 @@ const HANDS_SAY: Partial<
   'ease-right': 'touch-right',
   'ease-late': 'touch-late',
 };
+/** Full power from the bounce, slow and without aileron: what the engine rolls. */
+function torqueWords(s: LabSheetData, i: BounceInput): LabSentence | null {
+  const { propellerTurns } = s.dynamics;
+  if (i.power.fromS === 0) return null;
+  if (propellerTurns === 'opposite ways') return said('touch-torque-none');
+  if (propellerTurns === 'not said' || lacking(s, TORQUE_NEEDS).length > 0) return said('touch-torque-unknown');
+  const torqueNm = (s.engine.count * s.engine.powerHp.value * W_PER_HP * 30) / (Math.PI * num(s.dynamics.propellerRpm));
+  const rolls = (overS: number): number =>
+    torqueRoll(
+      {
+        rollInertiaKgM2: num(s.dynamics.rollInertiaKgM2),
+        wingAreaM2: i.body.wingAreaM2,
+        spanM: i.body.spanM,
+        airDensityKgM3: i.body.airDensityKgM3,
+        airspeedMs: i.speedMs,
+      },
+      torqueNm,
+      overS,
+      TORQUE_AFTER_S,
+    ).bankDeg;
+  return said('touch-torque', {
+    side: propellerTurns === 'clockwise' ? 'left' : 'right',
+    atOnceDeg: rolls(0),
+    fedDeg: rolls(POWER_FED_S),
+    afterS: TORQUE_AFTER_S,
+    fedS: POWER_FED_S,
+  });
+}
+
 function whyOf(s: LabSheetData, i: BounceInput, crabDeg: number): LabSentence[] {
   const loadG = touchLoad(i.sinkFpm, i.body.strokeM, i.body.efficiency);
   const hands = HANDS_SAY[i.hands];
   const ratio = i.speedMs / i.body.stallSpeedMs;
+  const torque = torqueWords(s, i);
   return [
+    ...(torque ? [torque] : []),
     ...(loadG === null ? [] : [said('touch-load', { sinkFpm: i.sinkFpm, loadG, strokeM: i.body.strokeM })]),
     ...(Math.abs(crabDeg) >= 0.5
       ? [
@@ -349,10 +384,7 @@ export const touchModel: LabModel = {
           label(
             W - 14,
             24,
-            `main wheels ${tone === 'outside' ? '' : ''}over time; dotted: ${tailwheel(s) ? 'tailwheel' : 'nosewheel'}`.replace(
-              '  ',
-              ' ',
-            ),
+            `main wheels over time; dotted: ${tailwheel(s) ? 'tailwheel' : 'nosewheel'}`,
             'soft',
             'end',
           ),
@@ -364,7 +396,7 @@ export const touchModel: LabModel = {
       },
       frames,
       facts: [
-        ...factsOf(s, [...TOUCH_NEEDS, 'cgHeightM']),
+        ...factsOf(s, [...TOUCH_NEEDS, 'cgHeightM', ...(i.power.fromS > 0 ? TORQUE_NEEDS : [])]),
         {
           name: 'firmness: very soft, normal, firm below; hard up to',
           value: `${limits.join(', ')} ft/min`,
@@ -388,6 +420,7 @@ export const touchModel: LabModel = {
         tailwheel(s) ? said('touch-assumed-wing') : said('touch-assumed-wing-nose'),
         said('touch-assumed-gear'),
         said('touch-assumed-tail'),
+        ...(i.power.fromS > 0 ? [said('touch-assumed-torque')] : []),
       ],
     };
   },

@@ -25,6 +25,9 @@ export const TOUCH_NEEDS = [
   'gearEfficiency',
   'gearRestitution',
 ] as const;
+export const TAKEOFF_NEEDS = [...GROUND_NEEDS, 'propellerRpm', 'propellerInertiaKgM2', 'finInWash'] as const;
+/** Full power from a bounce: what rolls, and what resists. */
+export const TORQUE_NEEDS = ['propellerRpm', 'rollInertiaKgM2'] as const;
 export const SLIP_NEEDS = ['sideslipMaxDeg', 'sideForcePerRad', 'slipDrag', 'aileronInSlip'] as const;
 export const SLOW_NEEDS = ['powerLift', 'elevatorLimitG'] as const;
 
@@ -32,7 +35,9 @@ export const SLOW_NEEDS = ['powerLift', 'elevatorLimitG'] as const;
 export type DynamicsKey = {
   [K in keyof Dynamics]: Dynamics[K] extends Sourced | null ? K : never;
 }[keyof Dynamics];
-export type Needed = (typeof GROUND_NEEDS | typeof TOUCH_NEEDS | typeof SLIP_NEEDS | typeof SLOW_NEEDS)[number];
+export type Needed = (
+  typeof TAKEOFF_NEEDS | typeof TOUCH_NEEDS | typeof TORQUE_NEEDS | typeof SLIP_NEEDS | typeof SLOW_NEEDS
+)[number];
 
 /** How to come by a number that is not on the sheet. */
 export const MEASURE_WORDS = {
@@ -50,6 +55,11 @@ export const MEASURE_WORDS = {
   bodySideAreaM2: () => 'from a side view to scale, without fin and rudder',
   bodySideSlopePerRad: () => 'ask the designer, or take it from a type of the same shape and say so',
   bodyCentreAheadM: () => 'from a side view to scale: balance point of the cut-out',
+  propellerRpm: () => 'engine rpm at take-off power over the reduction of its gear, if it has one',
+  propellerInertiaKgM2: () =>
+    'ask the maker of the propeller; or mass of the blades times a sixth of the diameter squared',
+  finInWash: () => 'from behind, engine running: tufts on fin and rudder; area of those that lie in the wash',
+  rollInertiaKgM2: () => 'weigh the parts: mass of each part times its distance from the centreline, squared',
   gearStrokeM: () => 'maintenance manual, or tape: axle free of load and at full load',
   gearEfficiency: () => 'maintenance manual: oleo about 0.7 to 0.8, spring about 0.5; say which',
   gearRestitution: () => 'film a touch from the side: rate up after it over rate down before it',

@@ -60,7 +60,7 @@ export const SHEET_WORDS = {
   ...GATE_WORDS,
   'dynamics-range': (p: { name: string; at: number; low: number; high: number }) =>
     `${capital(p.name)}: ${p.at} is outside ${p.low} to ${p.high}; it is mistyped or in another unit.`,
-  'dynamics-inertia': (p: { axis: 'yaw' | 'pitch'; radiusM: number; lowM: number; highM: number }) =>
+  'dynamics-inertia': (p: { axis: 'yaw' | 'pitch' | 'roll'; radiusM: number; lowM: number; highM: number }) =>
     `The moment of inertia in ${p.axis} gives a radius of gyration of ${withUnit(p.radiusM, 'm', 2)}; ` +
     `from the dimensions ${withUnit(p.lowM, 'm', 2)} to ${withUnit(p.highM, 'm', 2)} is expected.`,
   'dynamics-fin-arm': (p: { armM: number; lengthM: number }) =>

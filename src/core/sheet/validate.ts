@@ -465,6 +465,9 @@ const PLAUSIBLE = {
   rudderEffectiveness: [0.2, 0.8],
   rudderMaxDeg: [10, 40],
   bodySideSlopePerRad: [0, 1.2],
+  propellerRpm: [500, 4000],
+  propellerInertiaKgM2: [0.2, 120],
+  finInWash: [0, 1],
   gearStrokeM: [0.03, 0.6],
   gearEfficiency: [0.3, 0.95],
   gearRestitution: [0, 0.95],
@@ -475,8 +478,8 @@ const PLAUSIBLE = {
   powerLift: [0, 4],
   elevatorLimitG: [1.05, 4],
 } as const satisfies Partial<Record<keyof TypeSheet['dynamics'], readonly [number, number]>>;
-/** Radius of gyration over half the mean of span and length, and over half the length. */
-const GYRATION = { yaw: [0.25, 0.5], pitch: [0.25, 0.5] } as const;
+/** Radius of gyration over half the mean of span and length, half the length, and half the span. */
+const GYRATION = { yaw: [0.25, 0.5], pitch: [0.25, 0.5], roll: [0.15, 0.4] } as const;
 /** Cornering stiffness over the load of the wheels, a radian. */
 const TYRE_STIFFNESS = [1.5, 20] as const;
 
@@ -491,8 +494,12 @@ function checkDynamics(sheet: TypeSheet, say: Say): void {
   }
   const massKg = sheet.masses.refMassKg;
   const lengthM = sheet.geometry.lengthM?.value ?? null;
-  const half = { yaw: lengthM === null ? null : (sheet.wing.spanM.value + lengthM) / 4, pitch: lengthM && lengthM / 2 };
-  for (const axis of ['yaw', 'pitch'] as const) {
+  const half = {
+    yaw: lengthM === null ? null : (sheet.wing.spanM.value + lengthM) / 4,
+    pitch: lengthM && lengthM / 2,
+    roll: sheet.wing.spanM.value / 2,
+  };
+  for (const axis of ['yaw', 'pitch', 'roll'] as const) {
     const inertia = d[`${axis}InertiaKgM2`]?.value;
     const arm = half[axis];
     if (inertia === undefined || arm === null) continue;

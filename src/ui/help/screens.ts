@@ -302,6 +302,16 @@ const PATHS: [RegExp, ScreenHelp][] = [
     ]),
   ],
   [
+    /^\/lab\/take-off/,
+    S('lab-take-off', 'Take-off roll', undefined, [
+      'From a standstill to lift-off: power at once or fed in, and the foot that leads it, follows, or is missing.',
+      'The bars show power and speed as it is played; the line across the path is where the tail comes up.',
+      'The table says how much of the foot power and wind ask for, from either side.',
+      '*Compare* puts the other technique, or the type known from before, beside it.',
+      'A model with what it *Assumed*. Close the throttle at the first swing that grows.',
+    ]),
+  ],
+  [
     /^\/lab\/touch/,
     S('lab-touch', 'The touch', undefined, [
       'A landing from the last feet to the roll: sink, load, skip and bounce.',

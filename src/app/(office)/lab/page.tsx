@@ -6,6 +6,7 @@ import {
   Eye,
   Footprints,
   PanelLeft,
+  PlaneTakeoff,
   Route,
   Snail,
   Spline,
@@ -38,6 +39,12 @@ const ROOMS = [
     'Straight or swerving',
     'A swerve on the runway and the foot that ends it, early or late; tailwheel beside nosewheel, wind, ice on one side, and when the rudder runs out.',
     Spline,
+  ],
+  [
+    '/lab/take-off',
+    'Take-off roll',
+    'Power at once or over five seconds, the foot that leads or follows, the tail raised early; what propeller and wind ask of it.',
+    PlaneTakeoff,
   ],
   [
     '/lab/touch',

@@ -1,3 +1,4 @@
+import { LAB_PAGES, LAB_TITLES } from '@/domain/lab-pages';
 import { NextResponse } from 'next/server';
 import { list } from '@/core/format';
 import { say } from '@/domain/words';
@@ -20,7 +21,8 @@ export const GET = door({ who: 'signed-in' }, async ({ user }) => {
     page('Lab', 'models', '/lab'),
     page('Lab: picture over the nose', 'sight picture', '/lab/sight-picture'),
     page('Lab: pace and reach', 'circuit', '/lab/circuit'),
-    page('Lab: taxi and the tail', 'ground', '/lab/ground'),
+    ...LAB_PAGES.map((p) => page(`Lab: ${LAB_TITLES[p].toLowerCase()}`, 'model', `/lab/${p}`)),
+    page('Lab: taxi and the tail', 'ground', '/lab/ground?part=corner'),
     page('Account', 'your flying', '/account'),
     page('Settings', 'theme, calendar, aerodrome, house', '/settings'),
     page('Personal tokens', 'what another program may read', '/account#tokens'),

@@ -53,6 +53,7 @@ const SHOWS: Record<LabSubject, (s: TypeSheet) => number> = {
   circuit: (s) => s.approach[0]?.speed.value ?? 0,
   taxi: (s) => s.gear.wheelbaseM.value + (cornersByTail(s) ? WIDER_THAN_ANY_M : 0),
   ground: lightTailwheel,
+  'take-off': lightTailwheel,
   touch: lightTailwheel,
   crosswind: lightTailwheel,
   'side-picture': lightTailwheel,
