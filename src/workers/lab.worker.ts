@@ -12,10 +12,45 @@ import {
   type ReachSample,
   reachAlong,
 } from '@/core/circuit';
-import { LAB_MODELS, type LabDay, type LabResult, type LabSheetData, type Settings } from '@/core/lab';
+import {
+  type FootMap,
+  footMap,
+  LAB_MODELS,
+  type LabDay,
+  type LabResult,
+  type LabSheetData,
+  type Settings,
+} from '@/core/lab';
 import { type EdgesInput, type RunwayEdges, runwayEdges } from '@/core/sightpicture';
 
+/** A sweep lets other questions in so often, and stops when it is told. */
+const LETS_IN_MS = 40;
+const breath = (): Promise<void> => new Promise((done) => setTimeout(done));
+let sweep = 0;
+
 export const lab = {
+  /** @param onDone rolls done so far @returns null when it was stopped or another was begun */
+  footMap: async (
+    sheet: LabSheetData,
+    settings: Settings,
+    day: LabDay,
+    onDone: (runs: number) => void,
+  ): Promise<FootMap | null> => {
+    const mine = ++sweep;
+    const steps = footMap(sheet, settings, day);
+    let last = performance.now();
+    for (let step = steps.next(); ; step = steps.next()) {
+      if (step.done) return step.value;
+      if (performance.now() - last < LETS_IN_MS) continue;
+      onDone(step.value);
+      await breath();
+      if (mine !== sweep) return null;
+      last = performance.now();
+    }
+  },
+  stopFootMap: (): void => {
+    sweep++;
+  },
   reach: (
     sheet: PaceSheet,
     points: PacePoint[],

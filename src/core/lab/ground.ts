@@ -42,7 +42,8 @@ const HELD_DEG = 12;
 const WEAVE_DEG = 5;
 const HEAVY_TAIL = 0.15;
 
-function inputOf(sheet: LabSheetData, s: Settings, day: LabDay): RunInput {
+/** The roll the settings of the page describe. */
+export function rollInput(sheet: LabSheetData, s: Settings, day: LabDay): RunInput {
   const body = runBody(sheet, day.rhoKgM3);
   const surface = SURFACES[wordOf(s, 'surface')] ?? { left: 0.7, right: 0.7, rolling: 0.03 };
   const heavy = wordOf(s, 'load') === 'aft' ? HEAVY_TAIL : 0;
@@ -290,7 +291,7 @@ export const groundModel: LabModel = {
     ];
   },
   compute: (sheet, s, day, old) => {
-    const i = inputOf(sheet, s, day);
+    const i = rollInput(sheet, s, day);
     const run = groundRun(i);
     const speed = { value: numberOf(s, 'speed'), unit: sheet.dial.unit };
     const { answer, tone } = answerOf(run, i, speed);
@@ -298,7 +299,7 @@ export const groundModel: LabModel = {
     const known =
       old && old.name !== sheet.name && lacking(old, GROUND_NEEDS).length === 0 && old.surface !== 'sea'
         ? groundRun({
-            ...inputOf(old, { ...s, feet: 'none', tail: 'down', steering: 'steered' }, day),
+            ...rollInput(old, { ...s, feet: 'none', tail: 'down', steering: 'steered' }, day),
             groundSpeedMs: i.groundSpeedMs,
           })
         : null;
@@ -363,7 +364,7 @@ export const rollOutSpeed = (s: LabSheetData): number =>
  */
 export function footForSwing(sheet: LabSheetData, s: Settings, day: LabDay, swingDeg: number): number | null {
   for (let tenths = 0; tenths <= 30; tenths++) {
-    const run = groundRun(inputOf(sheet, { ...s, foot: tenths / 10 }, day));
+    const run = groundRun(rollInput(sheet, { ...s, foot: tenths / 10 }, day));
     if (run.greatestHeadingDeg >= Math.abs(swingDeg)) return tenths === 0 ? null : tenths / 10;
   }
   return null;

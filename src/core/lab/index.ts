@@ -7,3 +7,4 @@ export * from './figure';
 export * from './lab-words';
 export * from './pages';
 export * from './from-finding';
+export * from './foot-map';

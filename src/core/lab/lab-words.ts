@@ -69,6 +69,11 @@ export const LAB_WORDS = {
     'Feet: full travel in 0.15 s; short strokes of 0.12 s that answer the turning, or pressure that follows the nose. A steady wind is held from the start.',
   'run-assumed-lift': () =>
     'The wing takes load off the wheels with the square of the speed, 0.9 of it at the stall speed with the tail down, 0.3 with it up.',
+  'map-latest': (p: { speed: Speed; footS: number }) =>
+    `At ${at(p.speed)} a foot up to ${withUnit(p.footS, 's', 2)} after the swerve still holds it; later is lost.`,
+  'map-always': (p: { speed: Speed; footS: number }) =>
+    `At ${at(p.speed)} every foot up to ${withUnit(p.footS, 's', 2)} holds it.`,
+  'map-never': (p: { speed: Speed }) => `At ${at(p.speed)} not even the earliest foot holds it.`,
   // Take-off roll
   'take-straight': (p: { flies: Speed; afterS: number; mostM: number; greatestDeg: number }) =>
     `It flies at ${at(p.flies)} after ${fixed(p.afterS)} s: ${withUnit(p.mostM, 'm', 1)} off the line and ${deg(p.greatestDeg)} of swing at most.`,

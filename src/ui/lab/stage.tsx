@@ -25,6 +25,7 @@ import { Outranked, Panel } from '../shared/parts';
 import { Source, SourceKey } from '../shared/source';
 import { Verdict } from '../shared/verdict';
 import { FigureDrawing } from './figure-drawing';
+import { FootMap } from './foot-map';
 import { LabBar, type LabContext } from './lab-bar';
 import { noteForBrief } from './note';
 import { Player, usePlayer } from './player';
@@ -203,6 +204,7 @@ function Shown(p: StageProps & { model: LabModel }) {
           <Picture result={first.result} tS={player.tS} of={compares ? 'First: ' : ''} />
           {second && compares ? <Picture result={second.result} tS={player.tS} of="Second: " /> : null}
           {endS > 0 ? <Player player={player} endS={endS} /> : null}
+          {p.page === 'ground' ? <FootMap sheet={p.sheet} settings={first.settings} day={p.day} /> : null}
           {p.page === 'crosswind' ? <TaxiWind layout={p.sheet.gear.layout} /> : null}
           {p.page === 'slow-approach' ? (
             <Trials
