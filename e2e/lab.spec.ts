@@ -27,6 +27,24 @@ test('every page of the lab answers in a sentence, and the sentence follows what
   await page.getByText('As a table: the roll, every half second').first().click();
   await expect(page.getByRole('table', { name: 'The roll, every half second', exact: true })).toContainText('right');
 
+  await go(page, '/lab/ground?type=serrana-urze&steering=free');
+  await page.getByRole('button', { name: 'Make the map' }).click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Make the map', exact: true })).toBeVisible();
+  await page.getByRole('button', { name: 'Make the map' }).click();
+  await expect(page.getByRole('img', { name: /not even the earliest foot|foot up to/ })).toBeVisible({
+    timeout: 60_000,
+  });
+
+  await go(page, '/lab/take-off?type=serrana-urze&foot=follows&xw=-8');
+  await expect(answer).toContainText(/Lost after|Off the edge/);
+  await page.getByText('with the power', { exact: true }).click();
+  await expect(answer).toContainText('It flies at');
+  await page.getByText('As a table: foot that full power and wind ask for').click();
+  await expect(page.getByRole('columnheader', { name: '8 kt from the left' })).toBeVisible();
+  await go(page, '/lab/touch?type=bronze-b15&power=bounce');
+  await expect(page.getByText(/Full power at once rolls it \d+° to the left/)).toBeVisible();
+
   await go(page, '/lab/touch?type=serrana-carvalho&attitude=wheel&ratio=1.2&sink=300&hands=push');
   await expect(answer).toContainText('It gets worse');
   await expect(page.getByRole('img', { name: /It gets worse/ })).toBeVisible();
@@ -77,10 +95,43 @@ test('a page of the lab goes into the brief, is saved with it and stands on the 
   await page.getByRole('link', { name: 'Card' }).click();
   await expect(page.getByText('From the lab: a model, not the flight manual').first()).toBeVisible();
 
+  await go(page, `${checkout}/plan`);
+  await page.getByRole('link', { name: 'See it in the lab' }).click();
+  await expect(page.getByTestId('lab-answer').first()).toBeVisible();
+
   await go(page, `${checkout}/debrief`);
   const link = page.getByRole('link', { name: 'See it in the lab' }).first();
   await link.click();
   await expect(page.getByTestId('lab-answer').first()).toBeVisible();
   await expect(page).toHaveURL(/finding=/);
+  await context.close();
+});
+
+test('the chief asks for pages of the lab, and puts what trials support on the sheet', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL });
+  const page = await as(context, 'bento');
+  const trials = [0, 20]
+    .flatMap((power) => Array.from({ length: 20 }, (_, i) => `${36 + i}-${power}-${36 + i >= 44 ? 'f' : 'n'}`))
+    .join('_');
+  await go(page, `/lab/slow-approach?type=serrana-esteva&trials=${trials}`);
+  await expect(page.getByTestId('lab-answer').first()).toContainText('Trial result');
+  await page.getByRole('button', { name: 'Put on the sheet as measured' }).click();
+  await expect(page.getByText('Say why, in a few words')).toBeVisible();
+  await page.getByLabel('Reason for the new version').fill('Trials of November');
+  await page.getByRole('button', { name: 'Put on the sheet as measured' }).click();
+  await expect(page.getByText(/On the sheet as measured, version \d+/)).toBeVisible();
+
+  await go(page, '/rules/programme/tailwheel-us');
+  await page.getByText('Add a school item').first().click();
+  await page.getByLabel('Where', { exact: true }).selectOption({ label: 'on the ground' });
+  await page.getByLabel('How it counts').selectOption('pages');
+  await page.getByLabel('Item', { exact: true }).fill('Why it swerves');
+  await page.getByLabel('What is shown').fill('Reads the page before the first landings.');
+  await page.getByLabel('Reason for the new version').fill('Before the first landings');
+  await page.getByRole('button', { name: 'Add item' }).click();
+  await expect(page.getByText('Choose at least one page.')).toBeVisible();
+  await page.getByLabel('Straight or swerving').check();
+  await page.getByRole('button', { name: 'Add item' }).click();
+  await expect(page.getByText(/added: version \d+/)).toBeVisible();
   await context.close();
 });

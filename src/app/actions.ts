@@ -18,7 +18,14 @@ import {
 } from '@/server/checkout/commands/checkout';
 import { addAerodrome, makeFirstChief, setUpPlace } from '@/server/running/commands/set-up';
 import { adoptContent, saveContent } from '@/server/rules/commands/content';
-import { addAeroplane, decidePower, saveAirframe, saveSight, saveTypeSheet } from '@/server/hangar/commands/hangar';
+import {
+  addAeroplane,
+  decidePower,
+  saveAirframe,
+  saveSight,
+  saveTrialResult,
+  saveTypeSheet,
+} from '@/server/hangar/commands/hangar';
 import {
   discardTypeDraft,
   keepTypeDraft,
@@ -148,6 +155,7 @@ export const saveAirframeAction = act(saveAirframe);
 export const saveHoursAction = act(saveHours);
 export const saveEyeAction = act(saveEye);
 export const saveSightAction = act(saveSight);
+export const saveTrialResultAction = act(saveTrialResult);
 export const createTokenAction = act(createToken);
 export const endTokenAction = act(endToken, Id);
 export const signCheckoutAction = act(signCheckout);

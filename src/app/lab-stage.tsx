@@ -20,6 +20,7 @@ import { contentById, newestContent } from '@/server/rules/content';
 import { readState } from '@/ui/lab/query-state-read';
 import { Stage } from '@/ui/lab/stage';
 import { stageStart } from '@/ui/lab/stage-start';
+import { saveTrialResultAction } from './actions';
 import { type LabSearch, LabFrame, labPage } from './lab-frame';
 
 const slim = (s: TypeSheet): LabSheetData => ({
@@ -131,6 +132,11 @@ export async function LabStage({ page, search }: { page: LabPage; search: LabSea
         mayBrief={head !== null && may.runCheckout(user, head)}
         note={words.length > 0 ? words.join(' ') : null}
         trials={page === 'slow-approach' && head ? await trialsOf(head) : ''}
+        toSheet={
+          page === 'slow-approach' && may.changeHouse(user)
+            ? { code: type.sheet.code, version: type.version, action: saveTrialResultAction }
+            : null
+        }
       />
     </LabFrame>
   );

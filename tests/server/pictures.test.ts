@@ -5,7 +5,7 @@ import { viewOf } from '@/core/sightpicture';
 import type { CurrentUser } from '@/server/floor/auth/permissions';
 import { cardPdf } from '@/server/checkout/papers/card-pdf';
 import { saveBrief } from '@/server/checkout/commands/checkout';
-import { saveSight } from '@/server/hangar/commands/hangar';
+import { saveSight, saveTrialResult } from '@/server/hangar/commands/hangar';
 import { saveEye, saveHours } from '@/server/people/commands/pilot';
 import { row } from '../../scripts/lib/raw';
 import { briefCard } from '@/server/checkout/queries/card';
@@ -244,6 +244,43 @@ describe('a view that was not measured', () => {
     const now = (await typeVersions('planalto-p1r'))[0]?.sheet;
     expect(now && viewOf(now, null)).not.toBeNull();
     expect(now?.approach.map((g) => g.pitchDeg?.value ?? null)).toEqual([null, null, -1, 1]);
+  });
+});
+
+describe('trials of a slow approach', () => {
+  it('go on the sheet as measured, by the chief, worked out again from the trials, and govern nothing', async () => {
+    const before = (await typeVersions('serrana-esteva'))[0];
+    const last = before?.sheet.approach.at(-1);
+    if (!before || !last) throw new Error('no approach');
+    // Arrested from 44 on with idle and with some power: forty trials in steps of one.
+    const trials = [0, 20]
+      .flatMap((power) => Array.from({ length: 20 }, (_, i) => `${36 + i}-${power}-${36 + i >= 44 ? 'f' : 'n'}`))
+      .join('_');
+    const form = {
+      code: 'serrana-esteva',
+      baseVersion: before.version,
+      reason: 'Trials of November',
+      trials,
+      flapDeg: last.flapDeg,
+      powerPercent: 20,
+    };
+    expect(await saveTrialResult(helena, form)).toMatchObject({ ok: false });
+    expect(await saveTrialResult(chief, { ...form, trials: '46-0-f_44-0-n' })).toMatchObject({
+      ok: false,
+      problems: [{ message: expect.stringContaining('do not support a speed yet') }],
+    });
+    expect(await saveTrialResult(chief, { ...form, reason: '' })).toMatchObject({ problems: [{ path: 'reason' }] });
+    expect(await saveTrialResult(chief, form)).toMatchObject({ ok: true, version: before.version + 1 });
+    const speed = (await typeVersions('serrana-esteva'))[0]?.sheet.approach.at(-1)?.speed;
+    expect(speed).toMatchObject({ value: last.speed.value, source: last.speed.source });
+    const measured = speed?.others?.filter((o) => o.ref.startsWith('Slow approach trials')) ?? [];
+    expect(measured).toHaveLength(1);
+    expect(measured[0]?.value).toBeGreaterThanOrEqual(44);
+    expect(measured[0]?.ref).toContain('40, flap');
+    // Again, from the newest: it takes the place of the one before.
+    await saveTrialResult(chief, { ...form, baseVersion: before.version + 1, powerPercent: 0 });
+    const again = (await typeVersions('serrana-esteva'))[0]?.sheet.approach.at(-1)?.speed.others ?? [];
+    expect(again.filter((o) => o.ref.startsWith('Slow approach trials'))).toHaveLength(1);
   });
 });
 

@@ -18,5 +18,5 @@ export const LAB_MODELS: Readonly<Record<LabPage, LabModel>> = {
   slip: slipModel,
   'slow-approach': slowModel,
 };
-export { readTrials, writeTrials } from './slow-approach';
+export { readTrials, slowResult, writeTrials } from './slow-approach';
 export { footForSwing, rollOutSpeed } from './ground';

@@ -104,7 +104,32 @@ function askedOf(s: LabSheetData, set: Settings, day: LabDay) {
     handbookSpeedKt: handbook,
     gustAdditiveKt: numberOf(set, 'gust'),
   };
-  return { body, toTas, stallCasKt, trials, asked, powerShare, handbook };
+  return { body, toTas, stallCasKt, flapDeg, trials, asked, powerShare, handbook };
+}
+
+const CALM: LabDay = {
+  ...{ rhoKgM3: 1.225, crosswindKt: 0, gustKt: null, runwayWidthM: 18, runwayIdent: '', circuitHeightFt: 1000 },
+  ...{ windWords: null, limits: [], eyeHeightM: null },
+};
+/**
+ * What trials support for a sheet, without a gust: the speed that may be entered on it as measured.
+ * @param set flap, power in per cent of full, and the trials as the address has them
+ * @returns the speed off the dial, rounded up, the flap and the trials used; null where they do not support one
+ */
+export function slowResult(
+  s: LabSheetData,
+  set: Settings,
+): { value: number; flapDeg: number; power: number; trials: number } | null {
+  const { asked, trials, flapDeg, powerShare } = askedOf(s, { ...set, gust: 0 }, CALM);
+  const fit = slowestApproach(trials, asked);
+  return fit.trialResultKt === null
+    ? null
+    : {
+        value: Math.ceil(casKtToDial(fit.trialResultKt, s.dial) - 1e-9),
+        flapDeg,
+        power: powerShare,
+        trials: fit.trialsUsed,
+      };
 }
 
 const W = 860;

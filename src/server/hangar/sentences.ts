@@ -24,6 +24,9 @@ export const HANGAR_WORDS = {
     `There is a type with the code ${code}. Give this one another code, or edit that type.`,
   'registration-taken': ({ registration }: { registration: string }) =>
     `${registration} is in the hangar already. Open its type to change it.`,
+  'trials-not-enough': () => 'These trials do not support a speed yet: the page says what is missing.',
+  'no-gate-with-flap': ({ flapDeg }: { flapDeg: number }) =>
+    `No gate of the approach schedule is flown with flap ${flapDeg}\u00b0: add one first, or choose another flap.`,
   'type-unknown': () => 'This type is not in the hangar.',
   'registration-fixed': ({ registration }: { registration: string }) =>
     `The registration is ${registration}; it does not change.`,

@@ -30,7 +30,7 @@ import { LabBar, type LabContext } from './lab-bar';
 import { noteForBrief } from './note';
 import { Player, usePlayer } from './player';
 import { TaxiWind } from './taxi-wind';
-import { Trials } from './trials';
+import { type TrialSheet, Trials, TrialsToSheet } from './trials';
 import { useQueryState } from './query-state';
 import type { QueryState } from './query-state-read';
 import { Range } from './range';
@@ -50,6 +50,8 @@ export interface StageProps {
   note: string | null;
   /** Slow approach trials captured in flight, as the address has them; empty = none. */
   trials: string;
+  /** For who may put a trial result on the sheet; null = nobody else. */
+  toSheet: TrialSheet | null;
 }
 const SECOND = 'b-';
 const part = (state: QueryState, prefix: string): Settings =>
@@ -207,12 +209,15 @@ function Shown(p: StageProps & { model: LabModel }) {
           {p.page === 'ground' ? <FootMap sheet={p.sheet} settings={first.settings} day={p.day} /> : null}
           {p.page === 'crosswind' ? <TaxiWind layout={p.sheet.gear.layout} /> : null}
           {p.page === 'slow-approach' ? (
-            <Trials
-              unit={p.sheet.dial.unit}
-              text={String(first.settings.trials ?? '')}
-              change={(trials) => set({ trials })}
-              flown={p.trials}
-            />
+            <>
+              <Trials
+                unit={p.sheet.dial.unit}
+                text={String(first.settings.trials ?? '')}
+                change={(trials) => set({ trials })}
+                flown={p.trials}
+              />
+              <TrialsToSheet sheet={p.sheet} settings={first.settings} to={p.toSheet} />
+            </>
           ) : null}
         </div>
       </div>

@@ -1,10 +1,13 @@
 'use client';
+import { useRouter } from 'next/navigation';
 import { useState } from 'react';
 import Button from 'react-bootstrap/Button';
 import { fixed } from '@/core/format';
-import { readTrials, writeTrials } from '@/core/lab';
+import { type LabSheetData, type Settings, readTrials, slowResult, writeTrials } from '@/core/lab';
 import { Field } from '../shared/field';
-import { Panel } from '../shared/parts';
+import type { ActionResult } from '../shared/forms';
+import { Panel, Problems } from '../shared/parts';
+import { useTap } from '../shared/use-tap';
 
 const ARREST_WORDS = { fully: 'fully arrested', partly: 'partly', not: 'not arrested' } as const;
 type Arrest = keyof typeof ARREST_WORDS;
@@ -86,7 +89,7 @@ export function Trials({
             {trials.map((t, i) => (
               <tr key={i}>
                 <td className="mono">
-                  {fixed(t.speedKt ?? 0)} {unit}
+                  {fixed(t.speedKt ?? 0, Number.isInteger(t.speedKt) ? 0 : 1)} {unit}
                 </td>
                 <td className="mono">{t.powerShare === 0 ? 'idle' : `${fixed((t.powerShare ?? 0) * 100)} %`}</td>
                 <td>{ARREST_WORDS[t.arrested ?? 'not']}</td>
@@ -111,6 +114,77 @@ export function Trials({
           fully arrested there? Below it is height to recover; clearing turns first.
         </p>
       )}
+    </Panel>
+  );
+}
+
+export interface TrialSheet {
+  code: string;
+  version: number;
+  action: (form: unknown) => Promise<ActionResult<{ version: number; unchanged: boolean }>>;
+}
+/** A trial result on its way to the sheet: by the chief, as measured, beside what governs. */
+export function TrialsToSheet({
+  sheet,
+  settings,
+  to,
+}: {
+  sheet: LabSheetData;
+  settings: Settings;
+  to: TrialSheet | null;
+}) {
+  const router = useRouter();
+  const [reason, setReason] = useState('');
+  const [said, setSaid] = useState('');
+  const { tap, busy, problems } = useTap();
+  const found = slowResult(sheet, settings);
+  if (!found) return null;
+  const { unit } = sheet.dial;
+  if (!to)
+    return (
+      <Panel title="On the sheet">
+        <p className="mb-0">The chief instructor puts a trial result on the sheet, as measured.</p>
+      </Panel>
+    );
+  const save = () =>
+    tap(
+      () =>
+        to.action({
+          code: to.code,
+          baseVersion: to.version,
+          reason,
+          trials: settings.trials,
+          flapDeg: found.flapDeg,
+          powerPercent: Math.round(found.power * 100),
+        }),
+      {
+        refused: () => setSaid(''),
+        done: ({ version }) => {
+          setReason('');
+          setSaid(`On the sheet as measured, version ${version}. The gate keeps the speed that governs.`);
+          router.refresh();
+        },
+      },
+    );
+  const error = problems.find((p) => p.path === 'reason');
+  return (
+    <Panel title="On the sheet">
+      <p>
+        {fixed(found.value)} {unit} from {found.trials} trials, without a gust, beside the speed of the last gate with
+        this flap. It governs nothing until it is made to in the type sheet.
+      </p>
+      <Problems problems={problems.filter((p) => p.path !== 'reason')} title="Not saved" />
+      <Field label="Reason for the new version" id="trial-reason" {...(error ? { error } : {})}>
+        <input maxLength={300} value={reason} onChange={(e) => setReason(e.target.value)} />
+      </Field>
+      <div className="d-flex gap-2 align-items-center flex-wrap mt-2">
+        <Button variant="primary" disabled={busy} onClick={() => void save()}>
+          Put on the sheet as measured
+        </Button>
+        <span role="status" className="soft small">
+          {said}
+        </span>
+      </div>
     </Panel>
   );
 }

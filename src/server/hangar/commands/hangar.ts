@@ -1,3 +1,4 @@
+import { slowResult } from '@/core/lab';
 import { AddAeroplaneForm } from '@/domain/draft-forms';
 import { PowerForm } from '@/domain/forms';
 import { told } from '../sentences';
@@ -74,14 +75,8 @@ export async function saveSight(user: CurrentUser, form: unknown): Promise<Resul
   if (!parsed.success) return zodProblems(parsed.error);
   if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
   const { code, baseVersion, reason, eyeHeightM, noseToEyeM, groundPitchDeg, sight, gatePitch } = parsed.data;
-  return write(async (t): Promise<Result<Versioned>> => {
-    const newest = await TypeVersions.first(
-      { pick: ['version', 'sheet'], with: { type: { pick: [], where: { code } } }, order: ['-version'] },
-      t,
-    );
-    if (!newest) return problem('', told('type-unknown'));
-    const before = TypeSheet.parse(JSON.parse(newest.sheet));
-    const sheet: TypeSheet = {
+  return write((t) =>
+    changeNewest(user, code, baseVersion, reason, t, (before) => ({
       ...before,
       sight,
       geometry: { ...before.geometry, eyeHeightM, noseToEyeM, groundPitchDeg },
@@ -89,9 +84,68 @@ export async function saveSight(user: CurrentUser, form: unknown): Promise<Resul
         ...g,
         pitchDeg: gatePitch.find((x) => x.name === g.name)?.pitchDeg ?? g.pitchDeg,
       })),
-    };
-    return addTypeVersion(user.name, sheet, baseVersion, reason, t);
-  });
+    })),
+  );
+}
+
+/** The newest sheet of a type with a change made to it, as a new version; a sentence where it cannot be made. */
+async function changeNewest(
+  user: CurrentUser,
+  code: string,
+  baseVersion: number,
+  reason: string,
+  t: Transaction,
+  change: (before: TypeSheet) => TypeSheet | Told,
+): Promise<Result<Versioned>> {
+  const newest = await TypeVersions.first(
+    { pick: ['version', 'sheet'], with: { type: { pick: [], where: { code } } }, order: ['-version'] },
+    t,
+  );
+  if (!newest) return problem('', told('type-unknown'));
+  const sheet = change(TypeSheet.parse(JSON.parse(newest.sheet)));
+  return 'approach' in sheet ? addTypeVersion(user.name, sheet, baseVersion, reason, t) : problem('', sheet);
+}
+
+const TRIALS = 'Slow approach trials';
+export const TrialResultForm = z.object({
+  code: z.string(),
+  baseVersion: z.number().int().min(1),
+  reason: Reason,
+  trials: z.string().min(1).max(1200),
+  flapDeg: z.number().min(0).max(90),
+  powerPercent: z.number().min(0).max(100),
+});
+/**
+ * Puts what slow approach trials support beside the speed of the last gate flown with that flap, as measured. It is worked
+ * out here again from the trials; the gate keeps the speed that governs.
+ */
+export async function saveTrialResult(user: CurrentUser, form: unknown): Promise<Result<Versioned>> {
+  const parsed = TrialResultForm.safeParse(form);
+  if (!parsed.success) return zodProblems(parsed.error);
+  if (!may.changeHouse(user)) return problem('', CHIEF_ONLY);
+  const { code, baseVersion, reason, trials, flapDeg, powerPercent } = parsed.data;
+  return write((t) =>
+    changeNewest(user, code, baseVersion, reason, t, (before) => {
+      const found = slowResult(before, { trials, flap: String(flapDeg), power: powerPercent });
+      if (!found) return told('trials-not-enough');
+      const at = before.approach.map((g) => g.flapDeg).lastIndexOf(flapDeg);
+      if (at < 0) return told('no-gate-with-flap', { flapDeg });
+      const power = powerPercent === 0 ? 'idle power' : `${powerPercent} % of power`;
+      const claim = {
+        value: found.value,
+        source: 'measured' as const,
+        ref: `${TRIALS}: ${found.trials}, flap ${flapDeg}\u00b0, ${power}, ${nowIso().slice(0, 10)}, ${user.name}`,
+      };
+      return {
+        ...before,
+        approach: before.approach.map((g, i) => {
+          if (i !== at) return g;
+          const others = (g.speed.others ?? []).filter((o) => !o.ref.startsWith(TRIALS));
+          return { ...g, speed: { ...g.speed, others: [...others, claim] } };
+        }),
+      };
+    }),
+  );
 }
 
 export async function addTypeVersion(
