@@ -1,9 +1,15 @@
 /**
  * `npm run bench:lab`: how fast the models of the lab step, as ratios. Ten seconds of a roll and five of a landing against
- * the time they take to happen; 2000 rolls, as many as a sweep of settings wants. Never asserted in tests.
+ * the time they take to happen; 2000 rolls, as many as a map wants. With `--drawing`, on a built application: pictures a
+ * second while a roll is played, against the same page standing still. Never asserted in tests.
  */
 import './lib/help.mjs';
-import { LAB_MODELS, type LabDay, type Settings } from '@/core/lab';
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { type Page, chromium } from '@playwright/test';
+import { groundRun } from '@/core/ground';
+import { FOOT_MAP_RUNS, LAB_MODELS, type LabDay, type Settings, footMap, rollInput } from '@/core/lab';
 import { types } from '@demo/fleet';
 
 const day: LabDay = {
@@ -30,18 +36,61 @@ for (const page of ['ground', 'touch'] as const) {
     `${page.padEnd(8)} ${(simulated / 1000).toFixed(1)} s simulated and drawn in ${ms.toFixed(2)} ms: ${Math.round(simulated / ms)} x real time`,
   );
   if (page === 'touch') continue;
-  const from = performance.now();
-  let lost = 0;
-  for (let i = 0; i < 2000; i++) {
-    const at = {
-      ...start,
-      foot: (i % 25) / 10,
-      delay: 0.1 + 0.1 * (Math.floor(i / 25) % 8),
-      swerve: 0.5 + (i % 10) / 2,
-    };
-    if (model.compute(sheet, at, day, null).tone === 'outside') lost++;
-  }
-  console.log(
-    `2000 rolls, foot by delay by swerve, in ${((performance.now() - from) / 1000).toFixed(1)} s; ${lost} lost`,
+  const roll = rollInput(sheet, start, day);
+  const alone = median(
+    Array.from({ length: 40 }, () => {
+      const from = performance.now();
+      // Long enough that it does not stop: ten seconds of it.
+      groundRun({ ...roll, groundSpeedMs: 20, rollingFriction: 0, forS: 10 });
+      return performance.now() - from;
+    }),
   );
+  console.log(`ground   10 s stepped alone in ${alone.toFixed(2)} ms: ${Math.round(10_000 / alone)} x real time`);
+  const from = performance.now();
+  for (const done of footMap(sheet, { ...start, steering: 'free' }, day)) void done;
+  console.log(`map of ${FOOT_MAP_RUNS} rolls in ${((performance.now() - from) / 1000).toFixed(1)} s`);
+}
+
+/** Pictures a second over three seconds. */
+const rate = (page: Page): Promise<number> =>
+  page.evaluate(
+    () =>
+      new Promise<number>((done) => {
+        const from = performance.now();
+        let n = 0;
+        const next = () => {
+          n++;
+          if (performance.now() - from < 3000) requestAnimationFrame(next);
+          else done((1000 * n) / (performance.now() - from));
+        };
+        requestAnimationFrame(next);
+      }),
+  );
+if (process.argv.includes('--drawing')) {
+  const { CHROMIUM, NO_HINTS, seedFolder, startServer } = await import('./lib/server');
+  const folder = mkdtempSync(path.join(tmpdir(), 'jeito-bench-lab-'));
+  seedFolder(folder);
+  const server = await startServer(folder);
+  const browser = await chromium.launch(CHROMIUM);
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, baseURL: server.url });
+  await context.addCookies(NO_HINTS);
+  const page = await context.newPage();
+  await page.goto('/sign-in');
+  await page.getByLabel('E-mail').fill('helena@pedra-alva.example');
+  await page.getByLabel('Password').fill('pedra-alva-2026');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await page.waitForURL('**/board');
+  for (const at of ['ground?feet=continuous&delay=0.5', 'take-off', 'touch']) {
+    await page.goto(`/lab/${at}`);
+    await page.waitForLoadState('networkidle');
+    const still = await rate(page);
+    await page.getByRole('button', { name: 'Play' }).click();
+    const played = await rate(page);
+    console.log(
+      `${at.split('?')[0]?.padEnd(8)} ${played.toFixed(0)} pictures a second played, ${still.toFixed(0)} still: ${(played / still).toFixed(2)}`,
+    );
+  }
+  await browser.close();
+  await server.stop();
+  rmSync(folder, { recursive: true, force: true });
 }

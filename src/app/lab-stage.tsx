@@ -16,6 +16,7 @@ import { type LabPage, LAB_TITLES } from '@/domain/lab-pages';
 import type { TypeSheet } from '@/domain/sheet';
 import { may } from '@/server/floor/auth/permissions';
 import type { LabFacts } from '@/server/lab/queries/lab';
+import { ladderPlan } from '@/server/schedule/queries/ladder-plan';
 import { contentById, newestContent } from '@/server/rules/content';
 import { readState } from '@/ui/lab/query-state-read';
 import { Stage } from '@/ui/lab/stage';
@@ -132,6 +133,7 @@ export async function LabStage({ page, search }: { page: LabPage; search: LabSea
         mayBrief={head !== null && may.runCheckout(user, head)}
         note={words.length > 0 ? words.join(' ') : null}
         trials={page === 'slow-approach' && head ? await trialsOf(head) : ''}
+        lessons={page === 'crosswind' && head ? await ladderPlan(user, head, facts.instructorLimitKt) : null}
         toSheet={
           page === 'slow-approach' && may.changeHouse(user)
             ? { code: type.sheet.code, version: type.version, action: saveTrialResultAction }

@@ -273,6 +273,10 @@ const EXAMPLES: Record<string, { input: unknown; call: Call }> = {
     input: [takingOff, 12, 1, 0.5, 0],
     call: (x) => footNeeded(...(x as Parameters<typeof footNeeded>)),
   },
+  planLadder: {
+    input: [{ provenKt: 5, ladderKt: 8 }, 3, 12, [7, null, 9]],
+    call: (x) => wind.planLadder(...(x as Parameters<typeof wind.planLadder>)),
+  },
   torqueRoll: {
     input: [{ rollInertiaKgM2: 900, wingAreaM2: 16, spanM: 10.7, airDensityKgM3: 1.2, airspeedMs: 20 }, 400, 3, 1.5],
     call: (x) => torqueRoll(...(x as Parameters<typeof torqueRoll>)),

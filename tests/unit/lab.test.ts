@@ -29,7 +29,7 @@ import { sideSeen } from '@/core/sightpicture';
 import { crosswindStations, decrabDrift, finalTurn } from '@/core/slip';
 import { nextTrial, slowSink, slowestApproach, stopHeight } from '@/core/slowapproach';
 import { type BounceInput, bounce } from '@/core/touchdown';
-import { taxiControls } from '@/core/wind';
+import { planLadder, taxiControls } from '@/core/wind';
 import { Figure, LabNote } from '@/domain/lab';
 import { LAB_PAGES } from '@/domain/lab-pages';
 import { types } from '@demo/fleet';
@@ -478,6 +478,24 @@ describe('every type opens every page that applies to it', () => {
       : p.kind === 'choice'
         ? (p.options[Math.floor(random() * p.options.length)]?.[0] ?? '')
         : p.min + p.step * Math.round((random() * (p.max - p.min)) / p.step);
+});
+
+describe('the ladder over the coming lessons', () => {
+  const ladder = { provenKt: 5, ladderKt: 8 };
+  const states = (winds: (number | null)[], limit: number | null = null) =>
+    planLadder(ladder, 3, limit, winds).map((l) => l.state);
+  it('climbs by what is flown, waits for what is not known, never passes a limit', () => {
+    expect(planLadder(ladder, 3, null, [7, 10, null, 12])).toEqual([
+      { state: 'step', provenKt: 5, mostKt: 8 },
+      { state: 'step', provenKt: 7, mostKt: 10 },
+      { state: 'not-known', provenKt: 10, mostKt: 13 },
+      { state: 'step', provenKt: 10, mostKt: 13 },
+    ]);
+    expect(states([9, 5, -8, 11])).toEqual(['above', 'proven', 'step', 'step']);
+    expect(states([7, 10], 8)).toEqual(['step', 'above']);
+    // Nothing lost by a calm day: what was allowed stays allowed.
+    expect(states([0, 8])).toEqual(['proven', 'step']);
+  });
 });
 
 describe('settings and findings', () => {

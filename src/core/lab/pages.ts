@@ -19,4 +19,4 @@ export const LAB_MODELS: Readonly<Record<LabPage, LabModel>> = {
   'slow-approach': slowModel,
 };
 export { readTrials, slowResult, writeTrials } from './slow-approach';
-export { footForSwing, rollOutSpeed } from './ground';
+export { footForSwing, rollInput, rollOutSpeed } from './ground';

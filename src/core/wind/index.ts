@@ -9,3 +9,4 @@ export * from './report';
 export * from './report-words';
 export * from './station';
 export * from './taxi';
+export * from './ladder-plan';

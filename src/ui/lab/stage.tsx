@@ -27,6 +27,7 @@ import { Verdict } from '../shared/verdict';
 import { FigureDrawing } from './figure-drawing';
 import { FootMap } from './foot-map';
 import { LabBar, type LabContext } from './lab-bar';
+import { LadderPlan, type PlannedLesson } from './ladder-plan';
 import { noteForBrief } from './note';
 import { Player, usePlayer } from './player';
 import { TaxiWind } from './taxi-wind';
@@ -52,6 +53,8 @@ export interface StageProps {
   trials: string;
   /** For who may put a trial result on the sheet; null = nobody else. */
   toSheet: TrialSheet | null;
+  /** The crosswind page from a checkout: the booked lessons; null elsewhere. */
+  lessons: readonly PlannedLesson[] | null;
 }
 const SECOND = 'b-';
 const part = (state: QueryState, prefix: string): Settings =>
@@ -207,6 +210,7 @@ function Shown(p: StageProps & { model: LabModel }) {
           {second && compares ? <Picture result={second.result} tS={player.tS} of="Second: " /> : null}
           {endS > 0 ? <Player player={player} endS={endS} /> : null}
           {p.page === 'ground' ? <FootMap sheet={p.sheet} settings={first.settings} day={p.day} /> : null}
+          {p.lessons ? <LadderPlan lessons={p.lessons} /> : null}
           {p.page === 'crosswind' ? <TaxiWind layout={p.sheet.gear.layout} /> : null}
           {p.page === 'slow-approach' ? (
             <>
