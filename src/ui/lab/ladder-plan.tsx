@@ -1,4 +1,4 @@
-import { dateText, localDate, localTime } from '@/core/format';
+import { dateText, downTo, localDate, localTime } from '@/core/format';
 import type { LadderLesson } from '@/core/wind';
 import { Link } from '../shared/link';
 import { Panel } from '../shared/parts';
@@ -11,9 +11,9 @@ export interface PlannedLesson extends LadderLesson {
   wind: { crosswindKt: number; runwayEnd: string; forecast: boolean } | null;
 }
 const SAYS: Record<LadderLesson['state'], (l: PlannedLesson) => string> = {
-  proven: (l) => `within the proven ${l.provenKt} kt`,
-  step: (l) => `the next step, up to ${l.mostKt} kt; three good landings prove it`,
-  above: (l) => `above ${l.mostKt} kt: another time, or the instructor\u2019s landings`,
+  proven: (l) => `within the proven ${downTo(l.provenKt)} kt`,
+  step: (l) => `the next step, up to ${downTo(l.mostKt)} kt; three good landings prove it`,
+  above: (l) => `above ${downTo(l.mostKt)} kt: another time, or the instructor\u2019s landings`,
   'not-known': () => 'no forecast yet',
 };
 const TONE = { proven: 'within', step: 'edge', above: 'outside', 'not-known': 'not-seen' } as const;

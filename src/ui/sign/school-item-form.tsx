@@ -125,7 +125,7 @@ export function SchoolItemForm({
             {where === 'flight' ? (
               <option value="landings">landings that count</option>
             ) : (
-              <option value="pages">pages of the lab, in a brief the pilot has acknowledged</option>
+              <option value="pages">pages of the lab, brief acknowledged</option>
             )}
           </select>
         </Field>
