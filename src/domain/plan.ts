@@ -38,6 +38,9 @@ export const PlanBlock = z.object({
   itemIds: z.array(z.string().max(40)).max(10).default([]),
   findingId: z.string().max(60).nullable().default(null),
   /** A page of the lab to open, as set for this pilot. */
-  lab: z.object({ page: z.enum(LAB_PAGES), query: LabQuery }).nullable().default(null),
+  lab: z
+    .object({ page: z.enum(LAB_PAGES), query: LabQuery })
+    .nullable()
+    .default(null),
 });
 export type PlanBlock = z.infer<typeof PlanBlock>;

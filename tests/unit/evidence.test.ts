@@ -894,7 +894,15 @@ describe('what a rule asks, and what stands behind a cell', () => {
       ...programme,
       items: programme.items.map((i) =>
         i.id === 'B1'
-          ? { ...i, evidence: { kind: 'briefs' as const, needed: 1, pages: ['ground' as const, 'slip' as const], withinDays: null } }
+          ? {
+              ...i,
+              evidence: {
+                kind: 'briefs' as const,
+                needed: 1,
+                pages: ['ground' as const, 'slip' as const],
+                withinDays: null,
+              },
+            }
           : i,
       ),
     };

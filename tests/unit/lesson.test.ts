@@ -190,7 +190,13 @@ describe('the next lesson', () => {
     const withLab = proposeLesson({ ...base, findings, labs });
     expect(plain.flightRoomMin - withLab.flightRoomMin).toBe(5);
     const asks = items(['G1', 'G2', 'G3', 'G4', 'G5', 'F1', 'F2', 'F3']).map((i, n) =>
-      n > 0 ? i : { ...i, met: false, missing: [{ code: 'lab-pages' as const, params: { pages: ['slip' as const], withinDays: null } }] },
+      n > 0
+        ? i
+        : {
+            ...i,
+            met: false,
+            missing: [{ code: 'lab-pages' as const, params: { pages: ['slip' as const], withinDays: null } }],
+          },
     );
     expect(labsOf({ labs, findings, items: asks })).toMatchObject([{ id: 'lab-slip', itemIds: ['G1'] }]);
     // No time: said, not squeezed in.

@@ -195,7 +195,11 @@ export function proposeLesson(input: LessonInput): LessonProposal {
         findingId: null,
         lab: null,
       })),
-    ...labBlocks(input, findings, notMet.filter((i) => ready(i) && stageOf(i) <= stage)),
+    ...labBlocks(
+      input,
+      findings,
+      notMet.filter((i) => ready(i) && stageOf(i) <= stage),
+    ),
   ];
   // At least a settling-in and an ending must stay flyable.
   const least = 2 * input.circuitMin;
@@ -246,7 +250,7 @@ export function proposeLesson(input: LessonInput): LessonProposal {
         minutes: circuits * input.circuitMin,
         itemIds: [],
         findingId: null,
-    lab: null,
+        lab: null,
       });
   }
   if (lost) add(fromFinding(lost, 'repeat'));
@@ -335,11 +339,7 @@ export function proposeLesson(input: LessonInput): LessonProposal {
  * A page of the lab before the flight, at most one a lesson: what an open item asks to be read, or else what explains the
  * weightiest finding.
  */
-function labBlocks(
-  input: LessonInput,
-  findings: readonly Finding[],
-  open: readonly ItemEvidence[],
-): ProposedBlock[] {
+function labBlocks(input: LessonInput, findings: readonly Finding[], open: readonly ItemEvidence[]): ProposedBlock[] {
   const block = (page: LabPage, query: string, rest: Pick<ProposedBlock, 'why' | 'itemIds' | 'findingId'>) => [
     {
       id: `lab-${page}`,
@@ -510,7 +510,7 @@ function newLoad(
       minutes: 3 * input.circuitMin,
       itemIds: ids,
       findingId: null,
-    lab: null,
+      lab: null,
     };
   }
   // More wind than proven is a load already: no other beside it. Another attitude comes when the first is owned.

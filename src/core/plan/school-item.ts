@@ -42,25 +42,25 @@ export function schoolItem(said: SchoolItem, programme: Programme, ever: readonl
       said.how === 'pages'
         ? { kind: 'briefs', needed: 1, pages: said.pages, withinDays: said.withinDays }
         : said.how === 'landings'
-        ? {
-            kind: 'count',
-            needed: said.times,
-            attitude: said.attitude === 'any' ? null : said.attitude,
-            fullStop: said.fullStop,
-            minCrosswindKt: said.crosswindKt,
-            withinDays: said.withinDays,
-            surface: null,
-            accuracy: false,
-            prompted: said.help !== 'unassisted',
-          }
-        : {
-            kind: 'observed',
-            needed: said.times,
-            maxIntervention: HELP.indexOf(said.help),
-            withinDays: said.withinDays,
-            minDays: said.days,
-            variants: [],
-          },
+          ? {
+              kind: 'count',
+              needed: said.times,
+              attitude: said.attitude === 'any' ? null : said.attitude,
+              fullStop: said.fullStop,
+              minCrosswindKt: said.crosswindKt,
+              withinDays: said.withinDays,
+              surface: null,
+              accuracy: false,
+              prompted: said.help !== 'unassisted',
+            }
+          : {
+              kind: 'observed',
+              needed: said.times,
+              maxIntervention: HELP.indexOf(said.help),
+              withinDays: said.withinDays,
+              minDays: said.days,
+              variants: [],
+            },
     credit: null,
     confirm: false,
     forms: [],
