@@ -395,7 +395,7 @@ function Step({
         )}
         {b.why ? <div className="small soft">{b.why}</div> : null}
         {b.lab ? (
-          <Link className="small" href={`/lab/${b.lab.page}?checkout=${checkoutId}&${b.lab.query}`}>
+          <Link className="d-inline-block py-1" href={`/lab/${b.lab.page}?checkout=${checkoutId}&${b.lab.query}`}>
             See it in the lab
           </Link>
         ) : null}
