@@ -7,13 +7,14 @@ import { cardPdf } from '@/server/checkout/papers/card-pdf';
 import { saveBrief } from '@/server/checkout/commands/checkout';
 import { saveSight, saveTrialResult } from '@/server/hangar/commands/hangar';
 import { saveEye, saveHours } from '@/server/people/commands/pilot';
-import { row } from '../../scripts/lib/raw';
+import { row, rows } from '../../scripts/lib/raw';
 import { briefCard } from '@/server/checkout/queries/card';
 import { sortiesOf } from '@/server/checkout/queries/flights';
 import { checkoutHead } from '@/server/checkout/queries/head';
 import { typeVersions } from '@/server/hangar/queries/hangar';
 import { type LabSubject, labFacts } from '@/server/lab/queries/lab';
 import { sortiePack } from '@/server/fly/queries/pack';
+import { ladderPlan } from '@/server/schedule/queries/ladder-plan';
 import { differencesOf, eyeHeightOf, hoursOf } from '@/server/people/queries/pilot';
 import { demoFolder, shell, user } from './folder';
 
@@ -244,6 +245,26 @@ describe('a view that was not measured', () => {
     const now = (await typeVersions('planalto-p1r'))[0]?.sheet;
     expect(now && viewOf(now, null)).not.toBeNull();
     expect(now?.approach.map((g) => g.pitchDeg?.value ?? null)).toEqual([null, null, -1, 1]);
+  });
+});
+
+describe('the ladder over the booked lessons', () => {
+  it('has each booking of the checkout in order, its wind across, and no more than the school allows', async () => {
+    const head = await headOf('duarte');
+    const lessons = await ladderPlan(helena, head, null);
+    expect(lessons.length).toBeGreaterThan(0);
+    const booked = await rows<{ id: string }>(
+      `SELECT id FROM bookings WHERE checkout_id = :c AND state = 'booked' AND ends_at > :now ORDER BY starts_at`,
+      { c: head.id, now: NOW },
+    );
+    expect(lessons.map((l) => l.bookingId)).toEqual(booked.map((b) => b.id));
+    for (const l of lessons) {
+      expect(l.mostKt).toBeLessThanOrEqual(12);
+      expect(l.wind === null).toBe(l.state === 'not-known');
+    }
+    const strict = await ladderPlan(helena, head, 1);
+    expect(strict.every((l) => l.mostKt === 1)).toBe(true);
+    expect(strict.some((l) => l.state === 'above')).toBe(lessons.some((l) => (l.wind?.crosswindKt ?? 0) > 1));
   });
 });
 

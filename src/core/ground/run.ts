@@ -1,6 +1,7 @@
 /**
  * A roll on the runway stepped through time, after a touch or before lift-off: tyres that slide, fin, body and rudder in
- * the wind and the wash, brakes, and a pilot whose feet are late. Planar, fourth-order Runge-Kutta. Metres, seconds, kilograms; + right, + nose right.
+ * the wind and the wash, brakes, and a pilot whose feet are late. Planar, fourth-order Runge-Kutta. Metres, seconds,
+ * kilograms; + right, + nose right.
  */
 import { G_MS2 } from '../constants';
 import { needNumbers, needPositive } from '../guard';

@@ -314,7 +314,7 @@ export const crosswindModel: LabModel = {
           ...scale.shapes,
         ],
         texts: [
-          label(230, H - 40, `from behind, ${fixed(shownBank)}\u00b0 of bank at the touch`, 'ink', 'middle'),
+          label(230, H - 40, `from behind, ${upTo(shownBank)}\u00b0 of bank at the touch`, 'ink', 'middle'),
           label(
             230,
             H - 18,

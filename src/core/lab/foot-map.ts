@@ -110,7 +110,7 @@ export function footMapFigure(map: FootMap, s: Settings, unit: string): Figure {
       ...ticks.map((t) => label(X(t), y0 + 22, fixed(t), 'soft', 'middle')),
       ...[0, 1, 2].map((t) => label(x0 - 8, Y(t) + 5, `${t} s`, 'soft', 'end')),
       label(x1, y0 + 42, `speed over the ground, ${unit}`, 'soft', 'end'),
-      label(x0, y1 - 10, 'first foot after; filled: lost; disc: as set', 'soft'),
+      label(x0, y1 - 10, 'first foot after; filled: lost within 6 s; disc: as set', 'soft'),
     ],
   };
 }

@@ -11,6 +11,9 @@ const s1 = (s: number): string => withUnit(s, 's', 1);
 const deg = (d: number): string => `${fixed(d)}\u00b0`;
 const deg1 = (d: number): string => `${fixed(d, 1)}\u00b0`;
 
+const inWind = (share: number | null): string =>
+  share === null ? '' : `; with this wind for ${upTo(Math.abs(share) * 100)} % of the ${share > 0 ? 'right' : 'left'}`;
+
 export const LAB_WORDS = {
   // Straight or swerving
   'run-held': (p: { speed: Speed; swerveDeg: number; footS: number; mostM: number; greatestDeg: number }) =>
@@ -76,7 +79,8 @@ export const LAB_WORDS = {
   'map-never': (p: { speed: Speed }) => `At ${at(p.speed)} not even the earliest foot holds it.`,
   // Take-off roll
   'take-straight': (p: { flies: Speed; afterS: number; mostM: number; greatestDeg: number }) =>
-    `It flies at ${at(p.flies)} after ${fixed(p.afterS)} s: ${withUnit(p.mostM, 'm', 1)} off the line and ${deg(p.greatestDeg)} of swing at most.`,
+    `It flies at ${at(p.flies)} after ${fixed(p.afterS)} s: ` +
+    `${upTo(p.mostM, 1)} m off the line and ${upTo(p.greatestDeg)}\u00b0 of swing at most.`,
   'take-lost': (p: { speed: Speed; atS: number; why: 'turned' | 'wheel-lifted' | 'slid'; tail: boolean }) =>
     `Lost after ${s1(p.atS)}, at ${at(p.speed)}${p.tail ? ' with the tail up' : ''}: ${
       p.why === 'slid'
@@ -90,8 +94,7 @@ export const LAB_WORDS = {
   'take-slow': (p: { flies: Speed; forS: number }) =>
     `It does not reach ${at(p.flies)} within ${fixed(p.forS)} s on this surface.`,
   'take-foot': (p: { speed: Speed; share: number; foot: 'left' | 'right'; windShare: number | null }) =>
-    `Full power at ${at(p.speed)} asks for ${upTo(p.share * 100)} % of the ${p.foot} foot` +
-    `${p.windShare === null ? '.' : `; with this wind for ${upTo(Math.abs(p.windShare) * 100)} % of the ${p.windShare > 0 ? 'right' : 'left'}.`}`,
+    `Full power at ${at(p.speed)} asks for ${upTo(p.share * 100)} % of the ${p.foot} foot${inWind(p.windShare)}.`,
   'take-gyro': (p: { overS: number; swings: 'left' | 'right'; share: number }) =>
     `Raised in ${s1(p.overS)}, the tail adds a swing to the ${p.swings} that takes ${upTo(p.share * 100)} % of the foot more.`,
   'take-raised': (p: { speed: Speed; share: number; before: number | null; wind: boolean }) =>
@@ -236,16 +239,22 @@ export const LAB_WORDS = {
   'slow-why-below': () => 'Fewer than three full arrests at or below that speed.',
   'slow-floor': (p: { floor: Speed; handbook: boolean }) =>
     `Never below ${at(p.floor)}, ${p.handbook ? 'the handbook\u2019s speed' : '1.2 of the stall'}, gust added.`,
-  'slow-sink': (p: { sinkFpm: number; pathDeg: number; nAvail: number; by: 'wing' | 'elevator' }) =>
-    `${withUnit(Math.ceil(p.sinkFpm / 10) * 10, 'ft/min')} down a path of ${deg1(p.pathDeg)}; wing and elevator can give ${downTo(p.nAvail, 2)} g, the ${p.by} is the limit.`,
+  'slow-sink': (p: {
+    sinkFpm: number;
+    pathDeg: number;
+    idleDeg: number | null;
+    nAvail: number;
+    by: 'wing' | 'elevator';
+  }) =>
+    `${withUnit(Math.ceil(p.sinkFpm / 10) * 10, 'ft/min')} down ${deg1(p.pathDeg)}` +
+    `${p.idleDeg === null ? '' : `, idle ${deg1(p.idleDeg)}: prefer steep and stable to flat and dragged`}; ` +
+    `wing and elevator give ${downTo(p.nAvail, 2)} g, limited by the ${p.by}.`,
   'slow-climbs': () => 'With this power it does not come down.',
   'slow-stop': (p: { heightFt: number; speed: Speed }) =>
     `An engine stop below ${withUnit(Math.ceil(p.heightFt / 10) * 10, 'ft')} cannot be flared: the nose must go down to ${at(p.speed)} first. Brief that height.`,
   'slow-stop-here': (p: { heightFt: number }) =>
     `After an engine stop the flare takes ${withUnit(Math.ceil(p.heightFt / 10) * 10, 'ft')} at this speed: from lower it cannot be flared. Brief that height.`,
   'slow-stop-never': () => 'After an engine stop no height makes a flare possible at these numbers.',
-  'slow-steep': (p: { steepDeg: number; draggedDeg: number }) =>
-    `Idle gives ${deg1(p.steepDeg)}, this power ${deg1(p.draggedDeg)}: prefer steep and stable to flat and dragged.`,
   'slow-assumed-fit': () =>
     'Logistic fit on speed over stall and power with a weak prior; the answer is where the lower 90 % bound of a full arrest reaches 99 %.',
   'slow-assumed-drag': () =>

@@ -23,6 +23,18 @@ export const num = (s: Sourced | null): number => s?.value ?? 0;
 export const lacking = (s: LabSheetData, needs: readonly Needed[]): LabMissing =>
   missingFor(s.dynamics, needs).map((m) => ({ key: m.key, name: m.name, how: measureWords(m.how) }));
 
+/** The attitude on three wheels, where it was never measured. */
+export const lackingAttitude = (s: LabSheetData): LabMissing =>
+  s.geometry.groundPitchDeg
+    ? []
+    : [
+        {
+          key: 'groundPitchDeg',
+          name: 'attitude on three wheels',
+          how: 'level on the cabin rail or the longerons the manual names',
+        },
+      ];
+
 /** Stall speed in this configuration, kt CAS; the greatest flap when it is not on the sheet. */
 export function stallKt(s: LabSheetData, flapDeg: number): number {
   const exact = stallCas(s, flapDeg);

@@ -275,7 +275,13 @@ export const slowModel: LabModel = {
       ...(because ? [because] : [said('slow-floor', { floor: dial(fit.floorKt), handbook: a.handbook !== null })]),
       at.sinkFpm <= 0 || at.pathDeg === null || at.nAvail === null || at.limitedBy === null
         ? said('slow-climbs')
-        : said('slow-sink', { sinkFpm: at.sinkFpm, pathDeg: at.pathDeg, nAvail: at.nAvail, by: at.limitedBy }),
+        : said('slow-sink', {
+            sinkFpm: at.sinkFpm,
+            pathDeg: at.pathDeg,
+            idleDeg: a.powerShare === 0 ? null : idle.pathDeg,
+            nAvail: at.nAvail,
+            by: at.limitedBy,
+          }),
       stop.heightFt === null
         ? said('slow-stop-never')
         : stop.speedKt <= tasKt
@@ -319,14 +325,7 @@ export const slowModel: LabModel = {
           ];
         }),
       },
-      assumed: [
-        said('slow-assumed-fit'),
-        said('slow-assumed-drag'),
-        said('slow-assumed-stop'),
-        ...(idle.pathDeg !== null && at.pathDeg !== null
-          ? [said('slow-steep', { steepDeg: idle.pathDeg, draggedDeg: at.pathDeg })]
-          : []),
-      ],
+      assumed: [said('slow-assumed-fit'), said('slow-assumed-drag'), said('slow-assumed-stop')],
     };
   },
 };

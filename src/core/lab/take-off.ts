@@ -1,6 +1,6 @@
 /** The take-off roll: power that comes on, the tail that comes up, and the foot that leads or follows. */
 import { coder } from '@/domain/coded';
-import { MS_PER_KT } from '../constants';
+import { MS_PER_KT, W_PER_HP } from '../constants';
 import { fixed, upTo } from '../format';
 import { type RunInput, type RunOutcome, footNeeded, groundRun } from '../ground';
 import { TAKEOFF_NEEDS, fieldName, sheetCas } from '../sheet';
@@ -18,14 +18,13 @@ import {
   wordOf,
 } from './model';
 import { RUNWAY, RUN_TONES, SURFACES, SURFACE_CHOICES, pathOf, runFrames, runView, runwayFigure } from './runway-view';
-import { dialSpeed, factsOf, lacking, landingDrag, num, runBody, stallKt, tailwheel } from './sheet';
+import { dialSpeed, factsOf, lacking, lackingAttitude, landingDrag, num, runBody, stallKt, tailwheel } from './sheet';
 import { LAB_WORDS } from './lab-words';
 
 const said = coder(LAB_WORDS);
 const FOR_S = 30;
 const STEP_S = 0.005;
 const START_MS = 2;
-const W_PER_HP = 745.7;
 const LIFT_SHARE = { down: 0.9, up: 0.3 };
 /** Flies at this much of the stall where the sheet has no rotation speed. */
 const FLIES = 1.15;
@@ -166,15 +165,7 @@ const missingOf = (s: LabSheetData): LabMissing => [
   ...(s.geometry.propDiameterM
     ? []
     : [{ key: 'propDiameterM', name: fieldName('propDiameterM'), how: 'tape, tip to tip, ignition off and key out' }]),
-  ...(s.geometry.groundPitchDeg
-    ? []
-    : [
-        {
-          key: 'groundPitchDeg',
-          name: fieldName('groundPitchDeg'),
-          how: 'level on the cabin rail or the longerons the manual names',
-        },
-      ]),
+  ...lackingAttitude(s),
 ];
 
 export const takeOffModel: LabModel = {

@@ -1,6 +1,6 @@
 /** The touch: sink to load, the skip and the bounce, and what the hands do about it. */
 import { coder } from '@/domain/coded';
-import { MS_PER_KT } from '../constants';
+import { G_MS2, MS_PER_KT, W_PER_HP } from '../constants';
 import { fixed, upTo } from '../format';
 import { torqueRoll } from '../ground';
 import { TORQUE_NEEDS, TOUCH_NEEDS } from '../sheet';
@@ -26,7 +26,7 @@ import {
   numberOf,
   wordOf,
 } from './model';
-import { factsOf, lacking, landingDrag, landingFlap, num, stallKt, tailwheel } from './sheet';
+import { factsOf, lacking, lackingAttitude, landingDrag, landingFlap, num, stallKt, tailwheel } from './sheet';
 import { LAB_WORDS } from './lab-words';
 
 const said = coder(LAB_WORDS);
@@ -35,11 +35,9 @@ const STEP_S = 0.002;
 const TRICKLE = 0.05;
 /** Thrust over weight of full power at the speed of a landing, at most; from power and propeller where the sheet has no thrust. */
 const MOST_THRUST = 0.5;
-const W_PER_HP = 745.7;
 /** Looked at so long after the power is called for; fed in, it comes over this. */
 const TORQUE_AFTER_S = 1.5;
 const POWER_FED_S = 3;
-const G = 9.80665;
 /** Attitudes a landing is flown in here, by the side that has three wheels down. */
 const WHEEL_OFF_GROUND_DEG = { tail: 4, nose: 5 };
 const FIRMNESS_WORDS = {
@@ -76,7 +74,7 @@ function inputOf(s: LabSheetData, set: Settings, day: LabDay): BounceInput {
       ((s.engine.propEfficiency?.value ?? 0.75) * s.engine.powerHp.value * s.engine.count * W_PER_HP) / speedMs,
       s.engine.staticThrustN === null ? Infinity : s.engine.staticThrustN.value * s.engine.count,
     ) /
-      (s.masses.refMassKg * G),
+      (s.masses.refMassKg * G_MS2),
   );
   const power = wordOf(set, 'power');
   return {
@@ -251,18 +249,7 @@ function sideView(
 export const touchModel: LabModel = {
   page: 'touch',
   applies: (s) => s.surface !== 'sea',
-  missing: (s) => [
-    ...lacking(s, [...TOUCH_NEEDS, 'cgHeightM']),
-    ...(s.geometry.groundPitchDeg
-      ? []
-      : [
-          {
-            key: 'groundPitchDeg',
-            name: 'attitude on three wheels',
-            how: 'level on the cabin rail or the longerons the manual names',
-          },
-        ]),
-  ],
+  missing: (s) => [...lacking(s, [...TOUCH_NEEDS, 'cgHeightM']), ...lackingAttitude(s)],
   start: (s) => ({
     attitude: tailwheel(s) ? (s.landing.usualAttitude === 'three-point' ? 'three' : 'wheel') : 'held',
     ratio: tailwheel(s) && s.landing.usualAttitude === 'three-point' ? 1 : 1.1,

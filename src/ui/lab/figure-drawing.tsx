@@ -18,7 +18,13 @@ const TEXT_PX = 16;
 function Shape({ shape: s }: { shape: FigureShape }) {
   const d = `${s.points.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join('')}${s.closed ? 'Z' : ''}`;
   return s.closed ? (
-    <path d={d} fill={COLOUR[s.tone]} opacity={s.width === 0 ? 0.45 : 1} />
+    <path
+      d={d}
+      // An empty bar is an outline: its line may be as dark as what fills it.
+      fill={s.tone === 'card' ? 'var(--card)' : COLOUR[s.tone]}
+      stroke={s.tone === 'card' ? COLOUR.card : undefined}
+      opacity={s.width === 0 ? 0.45 : 1}
+    />
   ) : (
     <path
       d={d}
