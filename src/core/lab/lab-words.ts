@@ -247,7 +247,7 @@ export const LAB_WORDS = {
     by: 'wing' | 'elevator';
   }) =>
     `${withUnit(Math.ceil(p.sinkFpm / 10) * 10, 'ft/min')} down ${deg1(p.pathDeg)}` +
-    `${p.idleDeg === null ? '' : `, idle ${deg1(p.idleDeg)}: prefer steep and stable to flat and dragged`}; ` +
+    `${p.idleDeg === null ? '' : `, idle ${deg1(p.idleDeg)}: prefer steep to dragged`}; ` +
     `wing and elevator give ${downTo(p.nAvail, 2)} g, limited by the ${p.by}.`,
   'slow-climbs': () => 'With this power it does not come down.',
   'slow-stop': (p: { heightFt: number; speed: Speed }) =>

@@ -95,6 +95,17 @@ export function runwayFigure(
     shapes: [
       box(0, 0, W, H, 'field'),
       box(0, v.y(-half), W, 2 * half * v.scale, 'runway'),
+      // Edges as lines: a theme may give runway and grass the same white.
+      ...[-half, half].map((m) =>
+        line(
+          [
+            [0, v.y(m)],
+            [W, v.y(m)],
+          ],
+          'soft',
+          { width: 1.5 },
+        ),
+      ),
       line(
         [
           [0, H / 2],
